@@ -1,0 +1,50 @@
+# Sourced by ./start, ./check and ./stigmos: makes sure that what they need is there, or says what is lacking.
+project=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
+export NEXT_TELEMETRY_DISABLED=1 PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD=1
+
+lacks() {
+  echo "stigmos: $1" >&2
+  exit 1
+}
+
+ensure_node() {
+  command -v node >/dev/null || lacks "Node.js 20 or newer is needed and was not found (Debian: apt install nodejs npm)."
+  local major
+  major=$(node -p 'process.versions.node.split(".")[0]')
+  [ "$major" -ge 20 ] || lacks "Node.js 20 or newer is needed; this is $(node --version)."
+}
+
+# Packages are installed again when the lock file is not the one they were installed from.
+ensure_packages() {
+  local mark="$project/node_modules/.installed-from" want
+  want=$(cksum <"$project/package-lock.json")
+  [ -f "$mark" ] && [ "$(cat "$mark")" = "$want" ] && return
+  command -v npm >/dev/null || lacks "npm is needed to install the packages and was not found (Debian: apt install npm)."
+  echo "stigmos: installing packages (about a minute and a half, once)" >&2
+  (
+    cd "$project"
+    # a mirror that lacks optional packages of other platforms makes "ci" refuse a good lock file
+    npm ci --no-audit --no-fund --loglevel=error >/dev/null 2>&1 ||
+      npm install --no-save --no-audit --no-fund --loglevel=error >&2
+  ) || lacks "the packages could not be installed; is the npm registry within reach?"
+  printf '%s' "$want" >"$mark"
+}
+
+# Finds Chromium for the browser tests, installing Debian's where that is allowed; sets CHROMIUM.
+ensure_chromium() {
+  CHROMIUM=$(command -v chromium || command -v chromium-browser || command -v google-chrome || true)
+  if [ -z "$CHROMIUM" ] && command -v apt-get >/dev/null; then
+    local root=""
+    if [ "$(id -u)" -ne 0 ]; then
+      command -v sudo >/dev/null && sudo -n true 2>/dev/null && root="sudo -n"
+      [ -n "$root" ] || lacks "the browser tests need Chromium; as root: apt-get install chromium"
+    fi
+    echo "stigmos: installing Chromium for the browser tests" >&2
+    $root apt-get update -qq >&2 || true
+    $root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends chromium >/dev/null ||
+      lacks "Chromium could not be installed; as root: apt-get install chromium"
+    CHROMIUM=$(command -v chromium || true)
+  fi
+  [ -n "$CHROMIUM" ] || lacks "the browser tests need Chromium (Debian: apt-get install chromium)."
+  export CHROMIUM
+}

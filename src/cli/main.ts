@@ -1,0 +1,41 @@
+import { parseArgs } from 'node:util';
+import { PainterError } from '@/core/journal/errors';
+import { journalJsonSchema } from '@/core/journal/replay';
+import { replayCommand, REPLAY_HELP } from './replay';
+
+const HELP = `stigmos: the studio on the command line
+
+  stigmos replay FILE [options]   paints a journal and tells what came out, as one JSON object
+  stigmos schema                  prints the JSON Schema of journals
+
+${REPLAY_HELP}`;
+
+/** Runs the command line. @returns the exit code: 0 done, 2 something is wrong with what was asked. */
+async function main(argv: string[]): Promise<number> {
+  const [command, ...rest] = argv;
+  if (!command || command === '--help' || command === 'help') {
+    console.log(HELP);
+    return command ? 0 : 2;
+  }
+  try {
+    if (command === 'replay') {
+      await replayCommand(rest);
+      return 0;
+    }
+    if (command === 'schema') {
+      parseArgs({ args: rest, options: {} });
+      console.log(JSON.stringify(journalJsonSchema(), null, 2));
+      return 0;
+    }
+    throw new PainterError(`There is no command "${command}": try "stigmos --help".`);
+  } catch (error) {
+    // parseArgs throws TypeErrors with a code
+    if (error instanceof PainterError || (error instanceof TypeError && 'code' in error)) {
+      console.error(error.message.split('\n')[0]);
+      return 2;
+    }
+    throw error;
+  }
+}
+
+process.exitCode = await main(process.argv.slice(2));

@@ -1,0 +1,125 @@
+import { mkdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { parseArgs } from 'node:util';
+import { encodePng } from '@/core/formats/png';
+import { encodePlanes, pictureRaster } from '@/core/formats/planes';
+import { digest } from '@/core/journal/digest';
+import { PainterError } from '@/core/journal/errors';
+import { readJournal, replay } from '@/core/journal/replay';
+import { Picture } from '@/core/picture/picture';
+import { readRegion, readSpot } from '@/core/picture/readings';
+
+export const REPLAY_HELP = `  --picture OUT.png    writes the picture, lit
+  --unlit              ... without light and relief
+  --scale S            paints the same strokes at S times the resolution
+  --planes DIR         writes 16-bit planes of the state and planes.json with their units
+  --probe X,Y          reads a spot, mm; may be given again
+  --region X,Y,W,H     reads an area, mm; may be given again`;
+
+/** Largest journal file, bytes. */
+const MAX_JOURNAL_BYTES = 512 * 2 ** 20;
+
+/** `stigmos replay`: prints one JSON object. @throws PainterError with a sentence on bad input. */
+export async function replayCommand(argv: string[]): Promise<void> {
+  const { values, positionals } = parseArgs({
+    args: argv,
+    allowPositionals: true,
+    options: {
+      picture: { type: 'string' },
+      unlit: { type: 'boolean' },
+      scale: { type: 'string' },
+      planes: { type: 'string' },
+      probe: { type: 'string', multiple: true },
+      region: { type: 'string', multiple: true },
+    },
+  });
+  if (positionals.length !== 1) throw new PainterError('Give one journal: stigmos replay FILE.');
+  const scale = values.scale === undefined ? 1 : Number(values.scale);
+  if (!(scale > 0 && scale <= 16)) throw new PainterError('--scale takes a number above 0 and up to 16.');
+  const probes = (values.probe ?? []).map((text) => numbers(text, 2, '--probe'));
+  const regions = (values.region ?? []).map((text) => numbers(text, 4, '--region'));
+
+  const seconds: Record<string, number> = {};
+  const timed = <T>(phase: string, work: () => T): T => {
+    const start = performance.now();
+    const result = work();
+    seconds[phase] = (performance.now() - start) / 1000;
+    return result;
+  };
+
+  const journal = timed('read', () => readJournal(parseFile(positionals[0])));
+  const studio = timed('paint', () => replay(journal, scale));
+  const { painting } = studio;
+  const picture = new Picture(painting);
+  timed('picture', () => picture.update({ left: 0, top: 0, right: painting.width, bottom: painting.height }));
+
+  const report = timed('measure', () => ({
+    probes: probes.map(([x, y]) => {
+      const px = Math.floor(x / painting.mmPerPx);
+      const py = Math.floor(y / painting.mmPerPx);
+      if (px < 0 || py < 0 || px >= painting.width || py >= painting.height) {
+        throw new PainterError(`--probe ${x},${y} lies outside the painting.`);
+      }
+      return { xMm: x, yMm: y, ...readSpot(picture, px, py) };
+    }),
+    regions: regions.map(([x, y, w, h]) => {
+      const left = Math.max(0, Math.floor(x / painting.mmPerPx));
+      const top = Math.max(0, Math.floor(y / painting.mmPerPx));
+      const right = Math.min(painting.width, Math.ceil((x + w) / painting.mmPerPx));
+      const bottom = Math.min(painting.height, Math.ceil((y + h) / painting.mmPerPx));
+      if (right <= left || bottom <= top) throw new PainterError(`--region ${x},${y},${w},${h} lies outside the painting.`);
+      return { xMm: x, yMm: y, widthMm: w, heightMm: h, ...readRegion(picture, left, top, right, bottom) };
+    }),
+  }));
+
+  if (values.picture) {
+    const raster = pictureRaster(picture, !values.unlit);
+    writeFileSync(values.picture, encodePng(raster, painting.spec.ppi));
+  }
+  if (values.planes) {
+    mkdirSync(values.planes, { recursive: true });
+    const { files, units } = encodePlanes(picture);
+    for (const [name, bytes] of Object.entries(files)) writeFileSync(join(values.planes, `${name}.png`), bytes);
+    writeFileSync(join(values.planes, 'planes.json'), JSON.stringify(units, null, 2) + '\n');
+  }
+
+  const state = timed('digest', () => digest(studio));
+  console.log(
+    JSON.stringify(
+      {
+        digest: state,
+        sizePx: [painting.width, painting.height],
+        seconds,
+        mass: studio.massBalance(),
+        probes: report.probes,
+        regions: report.regions,
+      },
+      null,
+      2,
+    ),
+  );
+}
+
+function parseFile(path: string): unknown {
+  let text: string;
+  try {
+    if (statSync(path).size > MAX_JOURNAL_BYTES) throw new PainterError(`"${path}" is too large for a journal.`);
+    text = readFileSync(path, 'utf8');
+  } catch (error) {
+    if (error instanceof PainterError) throw error;
+    throw new PainterError(`"${path}" cannot be read.`);
+  }
+  try {
+    return JSON.parse(text);
+  } catch {
+    throw new PainterError(`"${path}" is not JSON.`);
+  }
+}
+
+function numbers(text: string, count: number, option: string): number[] {
+  const parts = text.split(',').map((part) => (part.trim() === '' ? NaN : Number(part)));
+  if (parts.length !== count || !parts.every(Number.isFinite)) {
+    throw new PainterError(`${option} takes ${count} numbers with commas between, mm: not "${text}".`);
+  }
+  return parts;
+}

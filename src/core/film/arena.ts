@@ -1,0 +1,77 @@
+/**
+ * The one memory in which everything hot lives: planes of tiles, the brush's window, the picture. It is a
+ * WebAssembly memory so that compiled kernels and other threads can work on it by address; where the page is not
+ * isolated it is an unshared one.
+ *
+ * Addresses are byte offsets, aligned to 64. Views are replaced when the memory grows: read `arena.f32` afresh
+ * after anything that may allocate.
+ */
+export class Arena {
+  readonly memory: WebAssembly.Memory;
+  f32!: Float32Array;
+  i32!: Int32Array;
+  u32!: Uint32Array;
+  u8!: Uint8Array;
+  /** Bytes handed out and not yet given back. */
+  used = 0;
+  private top = 64;
+  private readonly free_ = new Map<number, number[]>();
+
+  constructor(maximumBytes = 3 * 2 ** 30) {
+    this.memory = createMemory(Math.ceil(maximumBytes / WASM_PAGE));
+    this.view();
+  }
+
+  /** Address of `bytes` zeroed bytes. @throws RangeError when the machine has no more memory to give. */
+  allocate(bytes: number): number {
+    const size = roundUp(bytes);
+    this.used += size;
+    const list = this.free_.get(size);
+    const reused = list?.pop();
+    if (reused !== undefined) {
+      this.u8.fill(0, reused, reused + size);
+      return reused;
+    }
+    const at = this.top;
+    if (at + size > this.u8.length) this.grow(at + size);
+    this.top += size;
+    return at;
+  }
+
+  /** Gives `bytes` at `address` back. */
+  free(address: number, bytes: number): void {
+    const size = roundUp(bytes);
+    this.used -= size;
+    const list = this.free_.get(size);
+    if (list) list.push(address);
+    else this.free_.set(size, [address]);
+  }
+
+  private grow(needed: number): void {
+    // at least a quarter more each time, so that a painting grows in few steps
+    const want = Math.max(needed, this.u8.length * 1.25);
+    this.memory.grow(Math.ceil((want - this.u8.length) / WASM_PAGE));
+    this.view();
+  }
+
+  private view(): void {
+    const { buffer } = this.memory;
+    this.f32 = new Float32Array(buffer);
+    this.i32 = new Int32Array(buffer);
+    this.u32 = new Uint32Array(buffer);
+    this.u8 = new Uint8Array(buffer);
+  }
+}
+
+const WASM_PAGE = 65536;
+const roundUp = (bytes: number) => (bytes + 63) & ~63;
+
+function createMemory(maximum: number): WebAssembly.Memory {
+  const initial = 64; // 4 MiB
+  const shareable = typeof SharedArrayBuffer !== 'undefined';
+  try {
+    return new WebAssembly.Memory({ initial, maximum, shared: shareable });
+  } catch {
+    return new WebAssembly.Memory({ initial, maximum: Math.min(maximum, 16384), shared: shareable });
+  }
+}

@@ -1,0 +1,114 @@
+import { BANDS } from '@/core/colour/bands';
+import { groundBands, type Mixture } from '@/core/colour/mixture';
+import { makeHeightField, type HeightField, type SurfaceSpec } from '@/core/surface/heightField';
+import { Arena } from './arena';
+import { Layer, type LayerKind } from './layer';
+import { Ledger, PIGMENT_COUNT } from './ledger';
+import { stratumMass } from './stratum';
+import { TILE, TILE_CELLS } from './tile';
+
+/** What a painting is begun with. Lengths in mm. */
+export interface PaintingSpec {
+  readonly widthMm: number;
+  readonly heightMm: number;
+  readonly ppi: number;
+  readonly seed: number;
+  readonly surface: SurfaceSpec;
+  readonly tone?: { readonly mixture: Mixture };
+}
+
+/** A support with a ground and layers of paint: plain state, changed only by the studio. */
+export class Painting {
+  readonly arena: Arena;
+  readonly width: number;
+  readonly height: number;
+  readonly tilesX: number;
+  readonly tilesY: number;
+  readonly mmPerPx: number;
+  readonly surface: HeightField;
+  /** Internal reflectance of priming and tone, in the engine's bands. */
+  readonly ground: Float64Array;
+  /** Bottom to top. */
+  layers: Layer[] = [];
+  /** Id of the layer that is painted on. */
+  activeLayer = '';
+  readonly ledger = new Ledger();
+  /** Changes whenever layers are added, removed, ordered, hidden or shown. */
+  order = 0;
+  private layerCount = 0;
+
+  constructor(
+    readonly spec: PaintingSpec,
+    arena = new Arena(),
+  ) {
+    this.arena = arena;
+    this.mmPerPx = 25.4 / spec.ppi;
+    this.width = Math.max(1, Math.round(spec.widthMm / this.mmPerPx));
+    this.height = Math.max(1, Math.round(spec.heightMm / this.mmPerPx));
+    this.tilesX = Math.ceil(this.width / TILE);
+    this.tilesY = Math.ceil(this.height / TILE);
+    this.surface = makeHeightField(spec.surface, spec.ppi, spec.seed);
+    this.ground = groundBands(spec.tone?.mixture);
+    this.addLayer('drawing', 'Sketch');
+    this.activeLayer = this.addLayer('paint', 'Paint').id;
+  }
+
+  /** Adds an empty layer on top. */
+  addLayer(kind: LayerKind, name: string): Layer {
+    const layer = new Layer(`L${++this.layerCount}`, name, kind, this.tilesX * this.tilesY);
+    this.layers.push(layer);
+    this.order++;
+    return layer;
+  }
+
+  /** How many layers were ever made: the next one's number follows from it. */
+  get layersMade(): number {
+    return this.layerCount;
+  }
+  set layersMade(count: number) {
+    this.layerCount = count;
+  }
+
+  layer(id: string): Layer | undefined {
+    return this.layers.find((l) => l.id === id);
+  }
+
+  /** The layer that is painted on. */
+  get active(): Layer {
+    return this.layer(this.activeLayer)!;
+  }
+
+  /** Area of a cell, mm2. */
+  get cellArea(): number {
+    return this.mmPerPx * this.mmPerPx;
+  }
+
+  /** Pigment lying wet and dry on all layers, coats times mm2. */
+  massOnCanvas(): { film: Float64Array; strata: Float64Array } {
+    const film = new Float64Array(PIGMENT_COUNT);
+    const strata = new Float64Array(PIGMENT_COUNT);
+    const { f32 } = this.arena;
+    for (const layer of this.layers) {
+      layer.forEachTile((tile) => {
+        tile.pigments.forEach((pigment, i) => {
+          const at = tile.mass[i] >> 2;
+          let sum = 0;
+          for (let k = at; k < at + TILE_CELLS; k++) sum += f32[k];
+          film[pigment] += sum * this.cellArea;
+        });
+        for (const stratum of tile.strata) {
+          stratum.pigments.forEach((pigment, i) => (strata[pigment] += stratumMass(stratum, i) * this.cellArea));
+        }
+      });
+    }
+    return { film, strata };
+  }
+
+  /** Gives the memory of a layer back. */
+  disposeLayer(layer: Layer): void {
+    layer.forEachTile((tile, index) => {
+      tile.dispose(BANDS.count);
+      layer.tiles[index] = undefined;
+    });
+  }
+}

@@ -1,0 +1,144 @@
+import type { Arena } from './arena';
+import { layerThickness, type Stratum } from './stratum';
+
+/** Side of a tile, cells. */
+export const TILE = 64;
+export const TILE_CELLS = TILE * TILE;
+export const PLANE_BYTES = TILE_CELLS * 4;
+
+/** Share of a wet film's thickness that stands as relief once it has dried. */
+export const DRY_SHRINK = 0.95;
+
+/**
+ * 64 x 64 cells of one layer. Planes are addresses in the arena (row-major float32, 0 = no such plane); a plane
+ * exists only where it is needed.
+ */
+export class Tile {
+  /** Indices of the pigments present in the wet film, ascending, and their mass planes (coats). */
+  pigments: number[] = [];
+  mass: number[] = [];
+  /** Thickness of the wet film, um: binder, medium and pigment. */
+  volume = 0;
+  /** Stiffness of the wet film, 0 fluid .. 1 paste. */
+  body = 0;
+  /** What the stroke in the air has left here (um), or taken off (0..1) when it rubs out. Gone when the stroke ends. */
+  laid = 0;
+  /** Whether `laid` says what is being rubbed out. */
+  rubbing = false;
+  /** Everything that has dried, oldest first. */
+  strata: readonly Stratum[] = [];
+  /** Thickness of all strata, um; a cache. */
+  sealed = 0;
+  /** Internal reflectance of what lies under the wet film, one plane a band; a cache, valid for `substrateKey`. */
+  substrate = 0;
+  substrateKey = '';
+  /** Counts changes, so that caches above know. */
+  version = 0;
+
+  constructor(private readonly arena: Arena) {}
+
+  /** Mass plane of a pigment, made when it is missing. */
+  massPlane(pigment: number): number {
+    const at = this.pigments.indexOf(pigment);
+    if (at >= 0) return this.mass[at];
+    const plane = this.arena.allocate(PLANE_BYTES);
+    const place = this.pigments.findIndex((p) => p > pigment);
+    const k = place < 0 ? this.pigments.length : place;
+    this.pigments.splice(k, 0, pigment);
+    this.mass.splice(k, 0, plane);
+    return plane;
+  }
+
+  /** Makes volume and body planes. */
+  wet(): void {
+    this.volume ||= this.arena.allocate(PLANE_BYTES);
+    this.body ||= this.arena.allocate(PLANE_BYTES);
+  }
+
+  /** Replaces the strata and what is derived from them. */
+  setStrata(strata: readonly Stratum[]): void {
+    this.strata = strata;
+    this.dropSubstrate();
+    if (strata.length === 0) {
+      this.sealed = this.release(this.sealed);
+      return;
+    }
+    this.sealed ||= this.arena.allocate(PLANE_BYTES);
+    const at = this.sealed >> 2;
+    const out = this.arena.f32.subarray(at, at + TILE_CELLS).fill(0);
+    for (const stratum of strata) layerThickness(stratum, out);
+  }
+
+  dropSubstrate(): void {
+    this.substrateKey = '';
+  }
+
+  /** Gives the wet film's planes back. */
+  dropWet(): void {
+    this.mass.forEach((plane) => this.release(plane));
+    this.pigments = [];
+    this.mass = [];
+    this.volume = this.release(this.volume);
+    this.body = this.release(this.body);
+  }
+
+  dropLaid(): void {
+    this.rubbing = false;
+    this.laid = this.release(this.laid);
+  }
+
+  /** Removes the mass plane of one pigment. */
+  dropPigment(pigment: number): void {
+    const at = this.pigments.indexOf(pigment);
+    if (at < 0) return;
+    this.release(this.mass[at]);
+    this.pigments.splice(at, 1);
+    this.mass.splice(at, 1);
+  }
+
+  /** Gives everything back. */
+  dispose(bands: number): void {
+    this.dropWet();
+    this.dropLaid();
+    this.sealed = this.release(this.sealed);
+    if (this.substrate) this.arena.free(this.substrate, PLANE_BYTES * bands);
+    this.substrate = 0;
+  }
+
+  private release(plane: number): 0 {
+    if (plane) this.arena.free(plane, PLANE_BYTES);
+    return 0;
+  }
+}
+
+/** A copy of a tile outside the arena: for undo and for keeping. Strata never change, so they are shared. */
+export interface TileImage {
+  readonly pigments: readonly number[];
+  /** One plane a pigment, then volume and body; empty when there is no wet film. */
+  readonly planes: readonly Float32Array[];
+  readonly strata: readonly Stratum[];
+}
+
+/** Copies a tile out of the arena. */
+export function captureTile(arena: Arena, tile: Tile): TileImage {
+  const copy = (plane: number) => {
+    const out = new Float32Array(TILE_CELLS);
+    out.set(arena.f32.subarray(plane >> 2, (plane >> 2) + TILE_CELLS));
+    return out;
+  };
+  const planes = tile.volume ? [...tile.mass, tile.volume, tile.body].map(copy) : [];
+  return { pigments: [...tile.pigments], planes, strata: tile.strata };
+}
+
+/** Puts a copy back into a tile. */
+export function restoreTile(arena: Arena, tile: Tile, image: TileImage): void {
+  tile.dropWet();
+  tile.dropLaid();
+  if (image.planes.length > 0) {
+    tile.wet();
+    const planes = [...image.pigments.map((p) => tile.massPlane(p)), tile.volume, tile.body];
+    planes.forEach((plane, i) => arena.f32.set(image.planes[i], plane >> 2));
+  }
+  if (tile.strata !== image.strata) tile.setStrata(image.strata);
+  tile.version++;
+}

@@ -1,0 +1,85 @@
+import type { Stratum } from './stratum';
+import { TILE_CELLS, type TileImage } from './tile';
+
+/**
+ * Bytes of a tile, little-endian: number of wet pigments (u32, 0xffffffff when there is no wet film), their indices
+ * (u32), planes (float32: masses, volume, body); number of strata (u32), and for each: number of pigments (u32),
+ * indices (u32), mass units (float64), thickness unit (float64), planes (u16: masses, thickness).
+ */
+const NO_FILM = 0xffffffff;
+
+export function encodeTile(image: TileImage): Uint8Array<ArrayBuffer> {
+  let bytes = 8 + image.pigments.length * 4 + image.planes.length * TILE_CELLS * 4;
+  for (const s of image.strata) bytes += 4 + s.pigments.length * 12 + 8 + (s.pigments.length + 1) * TILE_CELLS * 2;
+  const out = new Uint8Array(bytes);
+  const view = new DataView(out.buffer);
+  let at = 0;
+  const u32 = (v: number) => {
+    view.setUint32(at, v, true);
+    at += 4;
+  };
+  const f64 = (v: number) => {
+    view.setFloat64(at, v, true);
+    at += 8;
+  };
+  const plane = (p: Float32Array | Uint16Array) => {
+    out.set(new Uint8Array(p.buffer, p.byteOffset, p.byteLength), at);
+    at += p.byteLength;
+  };
+  u32(image.planes.length > 0 ? image.pigments.length : NO_FILM);
+  image.pigments.forEach(u32);
+  image.planes.forEach(plane);
+  u32(image.strata.length);
+  for (const s of image.strata) {
+    u32(s.pigments.length);
+    s.pigments.forEach(u32);
+    s.massStep.forEach(f64);
+    f64(s.thicknessStep);
+    s.mass.forEach(plane);
+    plane(s.thickness);
+  }
+  return out;
+}
+
+/** The tile of encodeTile's bytes. @throws RangeError when they are cut short or make no sense. */
+export function decodeTile(bytes: Uint8Array): TileImage {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  let at = 0;
+  const u32 = () => {
+    const v = view.getUint32(at, true);
+    at += 4;
+    return v;
+  };
+  const f64 = () => {
+    const v = view.getFloat64(at, true);
+    at += 8;
+    return v;
+  };
+  const count = (most: number) => {
+    const n = u32();
+    if (n > most) throw new RangeError('The tile is damaged.');
+    return n;
+  };
+  const raw = (length: number) => {
+    if (at + length > bytes.byteLength) throw new RangeError('The tile is cut short.');
+    const part = bytes.slice(at, at + length);
+    at += length;
+    return part.buffer;
+  };
+  const list = <T>(n: number, read: () => T): T[] => Array.from({ length: n }, read);
+
+  const first = u32();
+  const wet = first !== NO_FILM;
+  if (wet && first > 64) throw new RangeError('The tile is damaged.');
+  const pigments = wet ? list(first, u32) : [];
+  const planes = wet ? list(first + 2, () => new Float32Array(raw(TILE_CELLS * 4))) : [];
+  const strata: Stratum[] = list(count(10_000), () => {
+    const n = count(64);
+    const ids = list(n, u32);
+    const massStep = list(n, f64);
+    const thicknessStep = f64();
+    const mass = list(n, () => new Uint16Array(raw(TILE_CELLS * 2)));
+    return { pigments: ids, massStep, mass, thicknessStep, thickness: new Uint16Array(raw(TILE_CELLS * 2)) };
+  });
+  return { pigments, planes, strata };
+}

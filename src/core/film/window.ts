@@ -1,0 +1,332 @@
+import type { Layer } from './layer';
+import type { Painting } from './painting';
+import { DRY_SHRINK, PLANE_BYTES, TILE, type Tile } from './tile';
+
+/** Masses below this (coats) are nothing: they would only make the processor slow (denormals). */
+const FLUSH_COATS = 1e-12;
+/** A pigment that nowhere in a tile exceeds this (coats) cannot be seen; it is wiped off and entered as removed. */
+const TRACE_COATS = 1e-6;
+
+interface Rect {
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+}
+
+const emptyRect = (): Rect => ({ left: Infinity, top: Infinity, right: -1, bottom: -1 });
+
+/** Called before a tile is changed for the first time, so that undo can keep what was there. */
+export type BeforeTile = (layer: Layer, index: number) => void;
+
+/**
+ * A dense stretch of one layer around the brush. A brush works on cells that lie side by side, whatever tiles they
+ * belong to and whichever way it is turned, so tiles are laid out here while it passes and put back behind it.
+ * Copying is exact: where the borders of tiles or windows lie makes no difference to the paint.
+ *
+ * `film` holds for each cell its channels side by side: the mass (coats) of every pigment in play, then the volume
+ * (um). The other planes have one float a cell.
+ */
+export class FilmWindow {
+  x0 = 0;
+  y0 = 0;
+  width = 0;
+  height = 0;
+  /** Pigment index of each mass channel. */
+  pigments: readonly number[] = [];
+  /** Addresses in the arena. */
+  film = 0;
+  /** Height of everything sealed under the wet film: surface and dry paint, um. */
+  relief = 0;
+  body = 0;
+  laid = 0;
+  /** Levelling passes that a cell still has to go through. */
+  fresh = 0;
+  private capacity = 0;
+  private filmCapacity = 0;
+  private loaded = false;
+  /** Cells changed since the last flush, and since they were last shown (window coordinates). */
+  private dirty = emptyRect();
+  private unseen = emptyRect();
+
+  constructor(
+    private readonly painting: Painting,
+    private readonly layer: Layer,
+    private readonly before: BeforeTile,
+    /** What `laid` means in this stroke: paint left (false) or share taken off (true). */
+    private readonly rubbing = false,
+  ) {}
+
+  /** Channels a cell: pigments and volume. */
+  get channels(): number {
+    return this.pigments.length + 1;
+  }
+
+  /** Whether pixel rectangle [left, right) x [top, bottom) lies inside. */
+  contains(left: number, top: number, right: number, bottom: number): boolean {
+    return (
+      this.loaded &&
+      left >= this.x0 &&
+      top >= this.y0 &&
+      right <= this.x0 + this.width &&
+      bottom <= this.y0 + this.height
+    );
+  }
+
+  /** Notes that cells of the rectangle (window coordinates, inclusive) changed. */
+  touch(left: number, top: number, right: number, bottom: number): void {
+    for (const d of [this.dirty, this.unseen]) {
+      if (left < d.left) d.left = left;
+      if (top < d.top) d.top = top;
+      if (right > d.right) d.right = right;
+      if (bottom > d.bottom) d.bottom = bottom;
+    }
+  }
+
+  /**
+   * Moves the window so that it holds a pixel rectangle, with a tile's room around it.
+   * @param toolPigments pigments on the tool, which get channels beside those in the tiles.
+   * @returns whether the channels are others than before.
+   */
+  moveTo(left: number, top: number, right: number, bottom: number, toolPigments: readonly number[]): boolean {
+    const { tilesX, tilesY } = this.painting;
+    this.flush();
+    const tx0 = Math.max(0, Math.floor((left - TILE / 2) / TILE));
+    const ty0 = Math.max(0, Math.floor((top - TILE / 2) / TILE));
+    const tx1 = Math.max(tx0 + 1, Math.min(tilesX, Math.ceil((right + TILE / 2) / TILE)));
+    const ty1 = Math.max(ty0 + 1, Math.min(tilesY, Math.ceil((bottom + TILE / 2) / TILE)));
+
+    const present = new Set(toolPigments);
+    for (let ty = ty0; ty < ty1; ty++) {
+      for (let tx = tx0; tx < tx1; tx++) {
+        this.layer.tiles[ty * tilesX + tx]?.pigments.forEach((p) => present.add(p));
+      }
+    }
+    const pigments = [...present].sort((a, b) => a - b);
+    const changed = pigments.length !== this.pigments.length || pigments.some((p, i) => p !== this.pigments[i]);
+    const keptFresh = this.loaded ? this.copyFresh() : undefined;
+    this.pigments = pigments;
+    this.x0 = tx0 * TILE;
+    this.y0 = ty0 * TILE;
+    this.width = (tx1 - tx0) * TILE;
+    this.height = (ty1 - ty0) * TILE;
+    this.reserve(this.width * this.height);
+    for (let ty = ty0; ty < ty1; ty++) for (let tx = tx0; tx < tx1; tx++) this.load(tx, ty);
+    if (keptFresh) this.pasteFresh(keptFresh);
+    this.loaded = true;
+    return changed;
+  }
+
+  /**
+   * Writes changed cells back to their tiles, and wipes off what is too little to be seen. The window stays loaded.
+   * Only called where the stroke itself says so, for it changes what the brush meets next.
+   */
+  flush(): void {
+    this.storeRect(this.dirty, true);
+    this.dirty = emptyRect();
+    this.unseen = emptyRect();
+  }
+
+  /** Copies changed cells to their tiles so that they can be looked at; changes nothing in the window. */
+  publish(): void {
+    this.storeRect(this.unseen, false);
+    this.unseen = emptyRect();
+  }
+
+  private storeRect(d: Rect, tidy: boolean): void {
+    if (!this.loaded || d.right < d.left) return;
+    const { tilesX, tilesY } = this.painting;
+    const tx0 = (this.x0 + d.left) >> 6;
+    const ty0 = (this.y0 + d.top) >> 6;
+    const tx1 = Math.min(tilesX - 1, (this.x0 + d.right) >> 6);
+    const ty1 = Math.min(tilesY - 1, (this.y0 + d.bottom) >> 6);
+    for (let ty = ty0; ty <= ty1; ty++) for (let tx = tx0; tx <= tx1; tx++) this.store(tx, ty, tidy);
+  }
+
+  /** Gives the window's memory back. */
+  dispose(): void {
+    const { arena } = this.painting;
+    for (const plane of [this.relief, this.body, this.laid, this.fresh]) if (plane) arena.free(plane, this.capacity * 4);
+    if (this.film) arena.free(this.film, this.filmCapacity * 4);
+    this.film = this.relief = this.body = this.laid = this.fresh = 0;
+    this.loaded = false;
+  }
+
+  private reserve(cells: number): void {
+    const { arena } = this.painting;
+    if (cells > this.capacity) {
+      for (const plane of [this.relief, this.body, this.laid, this.fresh]) if (plane) arena.free(plane, this.capacity * 4);
+      this.capacity = cells;
+      this.relief = arena.allocate(cells * 4);
+      this.body = arena.allocate(cells * 4);
+      this.laid = arena.allocate(cells * 4);
+      this.fresh = arena.allocate(cells * 4);
+    }
+    const floats = cells * this.channels;
+    if (floats > this.filmCapacity) {
+      if (this.film) arena.free(this.film, this.filmCapacity * 4);
+      this.filmCapacity = floats;
+      this.film = arena.allocate(floats * 4);
+    }
+    arena.f32.fill(0, this.fresh >> 2, (this.fresh >> 2) + cells);
+  }
+
+  /** Lays a tile out in the window. */
+  private load(tx: number, ty: number): void {
+    const { arena, tilesX, surface } = this.painting;
+    const { f32 } = arena;
+    const index = ty * tilesX + tx;
+    const tile = this.layer.tiles[index];
+    const n = this.channels;
+    const wx = tx * TILE - this.x0;
+    const wy = ty * TILE - this.y0;
+    const below = this.solidPlanes(index);
+    for (let y = 0; y < TILE; y++) {
+      const cell = (wy + y) * this.width + wx;
+      const row = y * TILE;
+      const film = (this.film >> 2) + cell * n;
+      f32.fill(0, film, film + TILE * n);
+      if (tile?.volume) {
+        for (let i = 0; i < tile.pigments.length; i++) {
+          const from = (tile.mass[i] >> 2) + row;
+          const to = film + this.pigments.indexOf(tile.pigments[i]);
+          for (let x = 0; x < TILE; x++) f32[to + x * n] = f32[from + x];
+        }
+        const from = (tile.volume >> 2) + row;
+        for (let x = 0; x < TILE; x++) f32[film + n - 1 + x * n] = f32[from + x];
+      }
+      copyRow(f32, tile?.body ?? 0, row, (this.body >> 2) + cell);
+      copyRow(f32, tile?.laid ?? 0, row, (this.laid >> 2) + cell);
+      // the support, then everything solid up to this layer
+      const relief = (this.relief >> 2) + cell;
+      const sy = ((ty * TILE + y) % surface.size) * surface.size;
+      for (let x = 0; x < TILE; x++) f32[relief + x] = surface.um[sy + ((tx * TILE + x) % surface.size)];
+      for (const { plane, share } of below) {
+        const from = (plane >> 2) + row;
+        for (let x = 0; x < TILE; x++) f32[relief + x] += f32[from + x] * share;
+      }
+    }
+  }
+
+  /** Planes whose thickness carries the wet film of this layer: dry paint up to it, wet paint below it. */
+  private solidPlanes(index: number): { plane: number; share: number }[] {
+    const planes: { plane: number; share: number }[] = [];
+    for (const layer of this.painting.layers) {
+      const tile = layer.tiles[index];
+      if (tile && (layer.visible || layer === this.layer)) {
+        if (tile.sealed) planes.push({ plane: tile.sealed, share: DRY_SHRINK });
+        if (tile.volume && layer !== this.layer) planes.push({ plane: tile.volume, share: 1 });
+      }
+      if (layer === this.layer) break;
+    }
+    return planes;
+  }
+
+  /** Puts a tile back, keeping only planes that hold something. */
+  private store(tx: number, ty: number, tidy: boolean): void {
+    const { arena, tilesX } = this.painting;
+    const index = ty * tilesX + tx;
+    const n = this.channels;
+    const wx = tx * TILE - this.x0;
+    const wy = ty * TILE - this.y0;
+    const max = this.maxima(wx, wy, tidy);
+    const wet = max[n - 1] > 0 || this.pigments.some((_, i) => max[i] > 0);
+    const hasLaid = max[n] > 0;
+    if (!wet && !hasLaid && !this.layer.tiles[index]) return;
+
+    this.before(this.layer, index);
+    const tile = this.layer.ensureTile(index, arena);
+    if (!wet) tile.dropWet();
+    else this.storeWet(tile, wx, wy, max, tidy ? TRACE_COATS : 0);
+    if (hasLaid) {
+      tile.laid ||= arena.allocate(PLANE_BYTES);
+      tile.rubbing = this.rubbing;
+      for (let y = 0; y < TILE; y++) {
+        const cell = (wy + y) * this.width + wx;
+        arena.f32.copyWithin((tile.laid >> 2) + y * TILE, (this.laid >> 2) + cell, (this.laid >> 2) + cell + TILE);
+      }
+    }
+    tile.version++;
+  }
+
+  private storeWet(tile: Tile, wx: number, wy: number, max: Float64Array, trace: number): void {
+    const { arena } = this.painting;
+    const n = this.channels;
+    tile.wet();
+    const planes = this.pigments.map((p, i) => (max[i] > trace ? tile.massPlane(p) : 0));
+    const { f32 } = arena;
+    this.pigments.forEach((pigment, i) => {
+      if (planes[i]) return;
+      tile.dropPigment(pigment);
+      if (max[i] === 0) return;
+      // too little to be seen anywhere in this tile
+      let sum = 0;
+      for (let y = 0; y < TILE; y++) {
+        const at = (this.film >> 2) + ((wy + y) * this.width + wx) * n + i;
+        for (let x = 0; x < TILE; x++) {
+          sum += f32[at + x * n];
+          f32[at + x * n] = 0;
+        }
+      }
+      this.painting.ledger.removed[pigment] += sum * this.painting.cellArea;
+    });
+    tile.pigments.filter((p) => !this.pigments.includes(p)).forEach((p) => tile.dropPigment(p));
+    for (let y = 0; y < TILE; y++) {
+      const cell = (wy + y) * this.width + wx;
+      const film = (this.film >> 2) + cell * n;
+      for (let i = 0; i < n; i++) {
+        const plane = i < n - 1 ? planes[i] : tile.volume;
+        if (!plane) continue;
+        const to = (plane >> 2) + y * TILE;
+        for (let x = 0; x < TILE; x++) f32[to + x] = f32[film + i + x * n];
+      }
+      f32.copyWithin((tile.body >> 2) + y * TILE, (this.body >> 2) + cell, (this.body >> 2) + cell + TILE);
+    }
+  }
+
+  /** Largest value of each channel in a tile of the window, then of `laid`; tidying zeroes what is next to nothing. */
+  private maxima(wx: number, wy: number, tidy: boolean): Float64Array {
+    const { f32 } = this.painting.arena;
+    const n = this.channels;
+    const max = new Float64Array(n + 1);
+    for (let y = 0; y < TILE; y++) {
+      const cell = (wy + y) * this.width + wx;
+      let at = (this.film >> 2) + cell * n;
+      for (let x = 0; x < TILE; x++) {
+        for (let i = 0; i < n; i++, at++) {
+          const v = f32[at];
+          if (v === 0) continue;
+          if (tidy && v < FLUSH_COATS) f32[at] = 0;
+          else if (v > max[i]) max[i] = v;
+        }
+        const laid = f32[(this.laid >> 2) + cell + x];
+        if (laid > max[n]) max[n] = laid;
+      }
+    }
+    return max;
+  }
+
+  private copyFresh() {
+    const { x0, y0, width, height } = this;
+    const at = this.fresh >> 2;
+    return { x0, y0, width, height, plane: this.painting.arena.f32.slice(at, at + width * height) };
+  }
+
+  private pasteFresh(old: { x0: number; y0: number; width: number; height: number; plane: Float32Array }): void {
+    const { f32 } = this.painting.arena;
+    const left = Math.max(this.x0, old.x0);
+    const right = Math.min(this.x0 + this.width, old.x0 + old.width);
+    const top = Math.max(this.y0, old.y0);
+    const bottom = Math.min(this.y0 + this.height, old.y0 + old.height);
+    if (right <= left) return;
+    for (let y = top; y < bottom; y++) {
+      const from = (y - old.y0) * old.width + left - old.x0;
+      f32.set(old.plane.subarray(from, from + right - left), (this.fresh >> 2) + (y - this.y0) * this.width + left - this.x0);
+    }
+  }
+}
+
+function copyRow(f32: Float32Array, plane: number, row: number, to: number): void {
+  if (plane) f32.copyWithin(to, (plane >> 2) + row, (plane >> 2) + row + TILE);
+  else f32.fill(0, to, to + TILE);
+}

@@ -1,0 +1,56 @@
+import { encode } from 'fast-png';
+
+/** A raster to be written as PNG; 8-bit codes, or 16-bit numbers most significant byte last (as in memory). */
+export interface Raster {
+  readonly width: number;
+  readonly height: number;
+  readonly channels: 1 | 3 | 4;
+  readonly data: Uint8Array | Uint16Array;
+}
+
+const SIGNATURE_AND_HEADER = 8 + 25;
+
+/**
+ * PNG (ISO/IEC 15948) with the resolution in a pHYs chunk and, for colour, an sRGB chunk (perceptual intent).
+ * @param ppi pixels an inch
+ */
+export function encodePng(raster: Raster, ppi: number): Uint8Array<ArrayBuffer> {
+  const { width, height, channels, data } = raster;
+  const png = encode({ width, height, channels, depth: data instanceof Uint16Array ? 16 : 8, data });
+  const perMetre = Math.round(ppi / 0.0254);
+  const physical = new Uint8Array(9);
+  const view = new DataView(physical.buffer);
+  view.setUint32(0, perMetre);
+  view.setUint32(4, perMetre);
+  physical[8] = 1; // the unit is the metre
+  const extra = [...(channels >= 3 ? [chunk('sRGB', Uint8Array.of(0))] : []), chunk('pHYs', physical)];
+  const out = new Uint8Array(png.length + extra.reduce((sum, c) => sum + c.length, 0));
+  out.set(png.subarray(0, SIGNATURE_AND_HEADER));
+  let at = SIGNATURE_AND_HEADER;
+  for (const c of extra) {
+    out.set(c, at);
+    at += c.length;
+  }
+  out.set(png.subarray(SIGNATURE_AND_HEADER), at);
+  return out;
+}
+
+function chunk(type: string, data: Uint8Array): Uint8Array {
+  const out = new Uint8Array(12 + data.length);
+  const view = new DataView(out.buffer);
+  view.setUint32(0, data.length);
+  for (let i = 0; i < 4; i++) out[4 + i] = type.charCodeAt(i);
+  out.set(data, 8);
+  view.setUint32(8 + data.length, crc32(out.subarray(4, 8 + data.length)));
+  return out;
+}
+
+/** CRC of the PNG standard, annex D. */
+function crc32(bytes: Uint8Array): number {
+  let crc = 0xffffffff;
+  for (const byte of bytes) {
+    crc ^= byte;
+    for (let k = 0; k < 8; k++) crc = crc & 1 ? (crc >>> 1) ^ 0xedb88320 : crc >>> 1;
+  }
+  return (crc ^ 0xffffffff) >>> 0;
+}

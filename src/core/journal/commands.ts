@@ -1,0 +1,121 @@
+import { z } from 'zod';
+import { findPigment, GRAPHITE } from '@/core/colour/pigments';
+import { TOOL_IDS } from '@/core/marks/tools';
+import { SURFACE_KINDS } from '@/core/surface/heightField';
+
+/** Largest painting, cells: 40 million (A2 at 250 ppi and a little more). */
+export const MAX_CELLS = 40e6;
+
+const mixture = z
+  .record(z.string(), z.number().nonnegative().max(1e6))
+  .superRefine((parts, context) => {
+    for (const id of Object.keys(parts)) {
+      if (findPigment(id) === undefined || id === GRAPHITE) {
+        context.addIssue({ code: 'custom', message: `there is no tube "${id}"` });
+      }
+    }
+    if (!Object.values(parts).some((part) => part > 0)) {
+      context.addIssue({ code: 'custom', message: 'a mixture needs a part of at least one tube' });
+    }
+  })
+  .describe('Parts by mass of tube paint, keyed by pigment id');
+
+const unit = z.number().min(0).max(1);
+const finite = z.number().min(-1e6).max(1e6);
+
+const sample = z
+  .array(finite)
+  .min(4)
+  .max(7)
+  .describe('[t ms, x mm, y mm, pressure 0..1, tiltX deg, tiltY deg, twist deg]; the last three may be left out');
+
+const layerId = z.string().min(1).max(40);
+const layerName = z.string().trim().min(1).max(60);
+
+/** Everything that can happen to a painting. */
+export const commandSchema = z.discriminatedUnion('do', [
+  z.strictObject({
+    do: z.literal('tool').describe('Takes a tool in hand'),
+    tool: z.enum(TOOL_IDS),
+    sizeMm: z.number().min(0.1).max(200).optional(),
+    strength: unit.optional(),
+    blend: unit.optional(),
+    body: unit.optional(),
+    thin: unit.optional(),
+    tip: z.enum(['hard', 'soft']).optional(),
+  }),
+  z.strictObject({
+    do: z.literal('load').describe('Loads the brush in hand'),
+    mixture,
+    amount: z.number().min(0).max(3).default(1),
+    edge: z.strictObject({ mixture }).optional().describe('A second colour on one side'),
+  }),
+  z.strictObject({ do: z.literal('wipe').describe('Wipes the brush on a rag: it stays a little dirty') }),
+  z.strictObject({ do: z.literal('rinse').describe('Rinses the brush clean') }),
+  z.strictObject({
+    do: z.literal('stroke').describe('Moves the tool over the painting'),
+    samples: z.array(sample).min(1).max(200_000),
+  }),
+  z.strictObject({
+    do: z.literal('wait').describe('Lets time pass: oil stays open, so that it only sets the clock forward'),
+    seconds: z.number().min(0).max(1e9),
+  }),
+  z.strictObject({ do: z.literal('dry').describe('Dries everything now') }),
+  z.strictObject({ do: z.literal('undo').describe('Takes back the last change to the painting') }),
+  z.strictObject({ do: z.literal('redo').describe('Does again what was taken back') }),
+  z.strictObject({
+    do: z.literal('layer.add').describe('Adds a layer above the one that is painted on, and chooses it'),
+    kind: z.enum(['paint', 'drawing']).default('paint'),
+    name: layerName.optional(),
+  }),
+  z.strictObject({ do: z.literal('layer.choose').describe('Chooses the layer that is painted on'), layer: layerId }),
+  z.strictObject({
+    do: z.literal('layer.set').describe('Shows, hides or renames a layer'),
+    layer: layerId,
+    visible: z.boolean().optional(),
+    name: layerName.optional(),
+  }),
+  z.strictObject({
+    do: z.literal('layer.move').describe('Puts a layer at a place in the stack, 0 = lowest'),
+    layer: layerId,
+    to: z.number().int().min(0).max(1000),
+  }),
+  z.strictObject({
+    do: z.literal('layer.remove').describe('Removes a layer with its paint'),
+    layer: layerId,
+  }),
+]);
+
+export type Command = z.infer<typeof commandSchema>;
+/** A command as it may be written, with defaults left out. */
+export type CommandInput = z.input<typeof commandSchema>;
+
+export const paintingSchema = z
+  .strictObject({
+    widthMm: z.number().min(5).max(5000),
+    heightMm: z.number().min(5).max(5000),
+    ppi: z.number().min(30).max(1200),
+    seed: z.number().int().min(0).max(2 ** 31 - 1).default(1),
+    surface: z
+      .strictObject({
+        kind: z.enum(SURFACE_KINDS),
+        scale: z.number().min(0.25).max(4).default(1),
+        depth: z.number().min(0).max(4).default(1),
+      })
+      .default({ kind: 'linen-fine', scale: 1, depth: 1 }),
+    tone: z.strictObject({ mixture }).optional(),
+  })
+  .refine(
+    (p) => (p.widthMm / 25.4) * p.ppi * ((p.heightMm / 25.4) * p.ppi) <= MAX_CELLS,
+    `that is more than ${MAX_CELLS / 1e6} million cells; choose a smaller size or resolution`,
+  );
+
+/** A whole journal file, version 1. */
+export const journalSchema = z.strictObject({
+  format: z.literal('stigmos-journal'),
+  version: z.literal(1),
+  painting: paintingSchema,
+  entries: z.array(commandSchema).max(1_000_000),
+});
+
+export type Journal = z.infer<typeof journalSchema>;

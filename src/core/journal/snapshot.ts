@@ -1,0 +1,115 @@
+import { z } from 'zod';
+import { findPigment, pigmentId } from '@/core/colour/pigments';
+import { Layer } from '@/core/film/layer';
+import type { Reservoir } from '@/core/marks/reservoir';
+import { TOOL_IDS, type ToolId, type ToolSettings } from '@/core/marks/tools';
+import type { Studio } from './studio';
+
+/**
+ * Everything of a studio but the tiles, as JSON: with the tiles it is the whole state, byte for byte. Floats are
+ * written by JSON in full (shortest form that reads back the same).
+ */
+const plane = z.array(z.number());
+const reservoirState = z.strictObject({
+  across: z.number().int().min(1).max(64),
+  along: z.number().int().min(1).max(64),
+  cellMm2: z.number(),
+  pigments: z.array(z.string().refine((id) => findPigment(id) !== undefined)).max(64),
+  tipMass: z.array(plane),
+  tuftMass: z.array(plane),
+  tipVolume: plane,
+  tuftVolume: plane,
+  body: z.number(),
+  thin: z.number(),
+  tipFull: z.number(),
+  amount: z.number(),
+});
+
+const settingsState = z.strictObject({
+  tool: z.enum(TOOL_IDS),
+  sizeMm: z.number(),
+  strength: z.number(),
+  blend: z.number(),
+  body: z.number(),
+  thin: z.number(),
+  tip: z.enum(['hard', 'soft']),
+});
+
+export const studioStateSchema = z.strictObject({
+  clock: z.number(),
+  strokes: z.number().int(),
+  layersMade: z.number().int(),
+  activeLayer: z.string(),
+  layers: z
+    .array(
+      z.strictObject({ id: z.string(), name: z.string(), kind: z.enum(['paint', 'drawing']), visible: z.boolean() }),
+    )
+    .min(1),
+  loaded: z.record(z.string(), z.number()),
+  removed: z.record(z.string(), z.number()),
+  inHand: z.enum(TOOL_IDS),
+  tools: z.array(settingsState),
+  reservoirs: z.record(z.string(), reservoirState),
+});
+
+export type StudioState = z.infer<typeof studioStateSchema>;
+
+const byId = (amounts: Float64Array) =>
+  Object.fromEntries([...amounts].map((v, i) => [pigmentId(i), v] as const).filter(([, v]) => v !== 0));
+
+export function encodeStudioState(studio: Studio): StudioState {
+  const { painting } = studio;
+  const tools = studio.tools.capture();
+  const reservoir = (r: Reservoir): z.infer<typeof reservoirState> => ({
+    ...r,
+    pigments: r.pigments.map(pigmentId),
+    tipMass: r.tipMass.map((p) => [...p]),
+    tuftMass: r.tuftMass.map((p) => [...p]),
+    tipVolume: [...r.tipVolume],
+    tuftVolume: [...r.tuftVolume],
+  });
+  return {
+    clock: studio.clock,
+    strokes: studio.strokes,
+    layersMade: painting.layersMade,
+    activeLayer: painting.activeLayer,
+    layers: painting.layers.map(({ id, name, kind, visible }) => ({ id, name, kind, visible })),
+    loaded: byId(painting.ledger.loaded),
+    removed: byId(painting.ledger.removed),
+    inHand: tools.inHand,
+    tools: TOOL_IDS.map((id) => tools.settings.get(id)!),
+    reservoirs: Object.fromEntries(
+      TOOL_IDS.filter((id) => tools.reservoirs.has(id)).map((id) => [id, reservoir(tools.reservoirs.get(id)!)]),
+    ),
+  };
+}
+
+/** Puts a state into a fresh studio, whose layers are then empty: their tiles follow. */
+export function restoreStudioState(studio: Studio, state: StudioState): void {
+  const { painting } = studio;
+  painting.layers = state.layers.map((l) => {
+    const layer = new Layer(l.id, l.name, l.kind, painting.tilesX * painting.tilesY);
+    layer.visible = l.visible;
+    return layer;
+  });
+  painting.layersMade = state.layersMade;
+  painting.activeLayer = painting.layer(state.activeLayer) ? state.activeLayer : painting.layers[0].id;
+  painting.order++;
+  studio.clock = state.clock;
+  studio.strokes = state.strokes;
+  for (const [id, v] of Object.entries(state.loaded)) painting.ledger.loaded[findPigment(id)!] = v;
+  for (const [id, v] of Object.entries(state.removed)) painting.ledger.removed[findPigment(id)!] = v;
+  const reservoirs = new Map<ToolId, Reservoir>();
+  for (const [id, r] of Object.entries(state.reservoirs)) {
+    reservoirs.set(id as ToolId, {
+      ...r,
+      pigments: r.pigments.map((p) => findPigment(p)!),
+      tipMass: r.tipMass.map((p) => Float32Array.from(p)),
+      tuftMass: r.tuftMass.map((p) => Float32Array.from(p)),
+      tipVolume: Float32Array.from(r.tipVolume),
+      tuftVolume: Float32Array.from(r.tuftVolume),
+    });
+  }
+  const settings = new Map<ToolId, ToolSettings>(state.tools.map((t) => [t.tool, t]));
+  studio.tools.restore({ inHand: state.inHand, settings, reservoirs });
+}

@@ -1,0 +1,488 @@
+import type { Layer } from '@/core/film/layer';
+import { PIGMENT_COUNT, type Ledger, type MassBalance } from '@/core/film/ledger';
+import { Painting, type PaintingSpec } from '@/core/film/painting';
+import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
+import { sealTile } from '@/core/film/seal';
+import { captureTile, restoreTile, TILE, type TileImage } from '@/core/film/tile';
+import { BrushStroke, type StrokeInProgress } from '@/core/marks/brushStroke';
+import { EraserStroke } from '@/core/marks/eraserStroke';
+import type { Sample } from '@/core/marks/path';
+import { PencilStroke } from '@/core/marks/pencilStroke';
+import { toolOf } from '@/core/marks/tools';
+import { pigmentId } from '@/core/colour/pigments';
+import type { Command } from './commands';
+import { PainterError } from './errors';
+import { Toolbox, type ToolboxState } from './toolbox';
+
+/** What a command changed. */
+export interface Change {
+  /** Cells whose paint may differ; empty when none. */
+  readonly rect: PixelRect;
+  /** Layers were added, removed, ordered, hidden, shown, renamed or chosen. */
+  readonly layers: boolean;
+}
+
+/** Who is in the stack, in which order. */
+interface Structure {
+  readonly layers: readonly { layer: Layer; name: string; visible: boolean }[];
+  readonly activeLayer: string;
+  readonly layersMade: number;
+}
+
+/** Enough of a state to come back to it from the state after the next change. */
+interface Moment {
+  readonly tiles: Map<Layer, Map<number, TileImage | undefined>>;
+  readonly structure: Structure;
+  readonly ledger: Ledger;
+  readonly tools: ToolboxState;
+  readonly strokes: number;
+  readonly clock: number;
+  /** How many commands had been applied. */
+  readonly timeline: number;
+}
+
+/** What redo needs: the moment it starts from, the commands, and the moment they lead to where that was kept. */
+interface Undone {
+  readonly base: Moment;
+  readonly commands: readonly Command[];
+  readonly after?: Moment;
+}
+
+const changesPainting = (command: Command): boolean =>
+  command.do === 'stroke' || command.do === 'dry' || (command.do.startsWith('layer.') && command.do !== 'layer.choose');
+
+/**
+ * The one place where a painting changes. Commands go in, the state changes, and what changed comes out.
+ *
+ * Undo goes back to before the last command that changed the painting, with the tools as they were then, so that the
+ * same stroke can be tried again. Of every change the tiles before are kept; when that takes more memory than the
+ * budget, the oldest are dropped, and going back that far replays the timeline instead: slower, the same bytes.
+ */
+export class Studio {
+  readonly painting: Painting;
+  readonly tools: Toolbox;
+  /** Simulated seconds that have passed. */
+  clock = 0;
+  /** Strokes made so far; each has randomness of its own. */
+  strokes = 0;
+  private timeline: Command[] = [];
+  private past: Moment[] = [];
+  private future: Undone[] = [];
+  private pending: Moment | undefined;
+  private inAir: { stroke: StrokeInProgress; samples: number[][]; rect: PixelRect } | undefined;
+
+  constructor(
+    readonly spec: PaintingSpec,
+    private readonly historyBytes = 600e6,
+  ) {
+    this.painting = new Painting(spec);
+    this.tools = new Toolbox(this.painting);
+  }
+
+  /**
+   * Applies a command.
+   * @throws PainterError when it cannot be done; the painting is then unchanged.
+   */
+  apply(command: Command): Change {
+    if (this.inAir) throw new PainterError('A stroke is still being made.');
+    switch (command.do) {
+      case 'stroke': {
+        this.beginStroke();
+        for (const s of command.samples) this.addSample(s);
+        return this.endStroke().change;
+      }
+      case 'undo':
+        return this.undo();
+      case 'redo':
+        return this.redo();
+      default: {
+        const undoable = changesPainting(command);
+        if (undoable) this.open();
+        let change: Change;
+        try {
+          change = this.perform(command);
+        } catch (error) {
+          this.pending = undefined;
+          throw error;
+        }
+        this.commit(command);
+        return change;
+      }
+    }
+  }
+
+  /** Puts the tool down. @throws PainterError when the layer and the tool do not go together. */
+  beginStroke(): void {
+    if (this.inAir) throw new PainterError('A stroke is still being made.');
+    const layer = this.layerForTool();
+    const before = this.open();
+    const stroke = this.newStroke(layer, before);
+    this.strokes++;
+    this.inAir = { stroke, samples: [], rect: noRect() };
+  }
+
+  /** Adds a reading of the pen to the stroke in the air: [t, x, y, pressure, tiltX, tiltY, twist]. */
+  addSample(sample: readonly number[]): void {
+    const [t, x, y, pressure, tiltX = 0, tiltY = 0, twist = 0] = sample;
+    const read: Sample = { t, x, y, pressure: Math.min(1, Math.max(0, pressure)), tiltX, tiltY, twist };
+    this.inAir!.samples.push([...sample]);
+    this.inAir!.stroke.add(read);
+  }
+
+  /** Brings the stroke in the air into the tiles. @returns the cells that changed since the last call. */
+  publishStroke(): PixelRect {
+    const rect = this.inAir!.stroke.publish();
+    growRect(this.inAir!.rect, rect);
+    return rect;
+  }
+
+  /** Lifts the tool. @returns the stroke as a command, and what it changed in all. */
+  endStroke(): { command: Command; change: Change } {
+    const { stroke, samples, rect } = this.inAir!;
+    stroke.end();
+    growRect(rect, stroke.publish());
+    this.inAir = undefined;
+    for (const layer of this.painting.layers) layer.forEachTile((tile) => tile.dropLaid());
+    const command: Command = { do: 'stroke', samples };
+    this.commit(command);
+    return { command, change: { rect, layers: false } };
+  }
+
+  get strokeInAir(): boolean {
+    return this.inAir !== undefined;
+  }
+  get canUndo(): boolean {
+    return this.timeline.some(changesPainting);
+  }
+  get canRedo(): boolean {
+    return this.future.length > 0;
+  }
+
+  /** The commands that lead from the empty ground to the present state, undone ones left out. */
+  get history(): readonly Command[] {
+    return this.timeline;
+  }
+
+  /** Takes over a history whose result the state already is (after a snapshot was put back). */
+  adoptHistory(commands: readonly Command[]): void {
+    this.timeline = [...commands];
+    this.past = [];
+    this.future = [];
+  }
+
+  /** The balance of every pigment that was ever loaded. */
+  massBalance(): Record<string, MassBalance> {
+    const { film, strata } = this.painting.massOnCanvas();
+    const tool = this.tools.mass();
+    const { loaded, removed } = this.painting.ledger;
+    const balance: Record<string, MassBalance> = {};
+    for (let i = 0; i < PIGMENT_COUNT; i++) {
+      if (!loaded[i]) continue;
+      balance[pigmentId(i)] = {
+        loaded: loaded[i],
+        film: film[i],
+        settled: 0,
+        strata: strata[i],
+        tool: tool[i],
+        removed: removed[i],
+      };
+    }
+    return balance;
+  }
+
+  private perform(command: Exclude<Command, { do: 'stroke' | 'undo' | 'redo' }>): Change {
+    const nothing: Change = { rect: noRect(), layers: false };
+    switch (command.do) {
+      case 'tool':
+        this.tools.take(command);
+        return nothing;
+      case 'load':
+        this.tools.load(command);
+        return nothing;
+      case 'wipe':
+        this.tools.clean(false);
+        return nothing;
+      case 'rinse':
+        this.tools.clean(true);
+        return nothing;
+      case 'wait':
+        this.clock += command.seconds;
+        return nothing;
+      case 'dry':
+        return this.dry();
+      default:
+        return this.changeLayers(command);
+    }
+  }
+
+  private dry(): Change {
+    const { painting } = this;
+    const rect = noRect();
+    for (const layer of painting.layers) {
+      if (layer.kind !== 'paint') continue;
+      layer.forEachTile((tile, index) => {
+        if (!tile.volume) return;
+        this.keepTile(layer, index);
+        if (sealTile(painting.arena, tile)) growRect(rect, this.tileRect(index));
+      });
+    }
+    return { rect, layers: false };
+  }
+
+  private changeLayers(command: Extract<Command, { do: `layer.${string}` }>): Change {
+    const { painting } = this;
+    const everything: Change = { rect: this.wholeRect(), layers: true };
+    if (command.do === 'layer.add') {
+      const at = painting.layers.indexOf(painting.active);
+      const count = painting.layers.filter((l) => l.kind === command.kind).length + 1;
+      const name = command.name ?? (command.kind === 'paint' ? `Paint ${count}` : `Sketch ${count}`);
+      const layer = painting.addLayer(command.kind, name);
+      painting.layers.pop();
+      painting.layers.splice(at + 1, 0, layer);
+      painting.activeLayer = layer.id;
+      return everything;
+    }
+    const layer = painting.layer(command.layer);
+    if (!layer) throw new PainterError(`There is no layer "${command.layer}".`);
+    switch (command.do) {
+      case 'layer.choose':
+        painting.activeLayer = layer.id;
+        return { rect: noRect(), layers: true };
+      case 'layer.set':
+        if (command.name !== undefined) layer.name = command.name;
+        if (command.visible === undefined || command.visible === layer.visible) return { rect: noRect(), layers: true };
+        layer.visible = command.visible;
+        painting.order++;
+        return everything;
+      case 'layer.move': {
+        const rest = painting.layers.filter((l) => l !== layer);
+        rest.splice(Math.min(command.to, rest.length), 0, layer);
+        painting.layers = rest;
+        painting.order++;
+        return everything;
+      }
+      case 'layer.remove': {
+        if (painting.layers.filter((l) => l.kind === 'paint').length === 1 && layer.kind === 'paint') {
+          throw new PainterError('A painting needs one paint layer: add another before removing this one.');
+        }
+        layer.forEachTile((_, index) => this.keepTile(layer, index));
+        const before = painting.massOnCanvas();
+        painting.disposeLayer(layer);
+        const after = painting.massOnCanvas();
+        painting.ledger.removed.forEach((_, i) => {
+          painting.ledger.removed[i] += before.film[i] - after.film[i] + before.strata[i] - after.strata[i];
+        });
+        const at = painting.layers.indexOf(layer);
+        painting.layers = painting.layers.filter((l) => l !== layer);
+        if (painting.activeLayer === layer.id) {
+          const near = painting.layers.slice(0, at).reverse().concat(painting.layers.slice(at));
+          painting.activeLayer = (near.find((l) => l.kind === 'paint') ?? painting.layers[0]).id;
+        }
+        painting.order++;
+        return everything;
+      }
+    }
+  }
+
+  /** The layer on which the tool in hand works. */
+  private layerForTool(): Layer {
+    const { painting } = this;
+    const { active } = painting;
+    const tool = toolOf(this.tools.inHand);
+    if (tool.kind === 'pencil' && active.kind !== 'drawing') {
+      const sketch = painting.layers.find((l) => l.kind === 'drawing' && l.visible);
+      if (!sketch) throw new PainterError('There is no sketch to draw on: show one or add one in Layers.');
+      return sketch;
+    }
+    if (tool.kind === 'brush' && active.kind === 'drawing') {
+      throw new PainterError(`"${active.name}" takes pencil only: choose a paint layer for the brush.`);
+    }
+    if (!active.visible) throw new PainterError(`"${active.name}" is hidden: show it before painting on it.`);
+    return active;
+  }
+
+  private newStroke(layer: Layer, before: (layer: Layer, index: number) => void): StrokeInProgress {
+    const { painting, tools } = this;
+    const seed = (Math.imul(painting.spec.seed, 7907) + Math.imul(this.strokes + 1, 104729)) >>> 1;
+    const tool = toolOf(tools.inHand);
+    if (tool.kind === 'pencil') return new PencilStroke(painting, layer, tools.current, seed, before);
+    if (tool.kind === 'eraser') return new EraserStroke(painting, layer, tools.current, before);
+    const { form, footprint, reservoir, settings } = tools.brushInHand();
+    return new BrushStroke(painting, layer, settings, form, footprint, reservoir, seed, before);
+  }
+
+  // --- going back and forth
+
+  /** Opens a change: from here on, tiles are kept before they are touched. */
+  private open(): (layer: Layer, index: number) => void {
+    this.pending = this.moment();
+    return (layer, index) => this.keepTile(layer, index);
+  }
+
+  private moment(): Moment {
+    return {
+      tiles: new Map(),
+      structure: this.structure(),
+      ledger: this.painting.ledger.clone(),
+      tools: this.tools.capture(),
+      strokes: this.strokes,
+      clock: this.clock,
+      timeline: this.timeline.length,
+    };
+  }
+
+  private keepTile(layer: Layer, index: number, moment = this.pending!): void {
+    let kept = moment.tiles.get(layer);
+    if (!kept) moment.tiles.set(layer, (kept = new Map()));
+    if (kept.has(index)) return;
+    const tile = layer.tiles[index];
+    kept.set(index, tile && captureTile(this.painting.arena, tile));
+  }
+
+  private commit(command: Command): void {
+    this.timeline.push(command);
+    if (!this.pending) return;
+    this.past.push(this.pending);
+    this.pending = undefined;
+    this.future = [];
+    let bytes = 0;
+    for (let i = this.past.length - 1; i >= 0; i--) {
+      bytes += momentBytes(this.past[i]);
+      if (bytes > this.historyBytes) {
+        this.past = this.past.slice(i + 1);
+        break;
+      }
+    }
+  }
+
+  private undo(): Change {
+    const moment = this.past.pop();
+    if (!moment) return this.undoByReplay();
+    const commands = this.timeline.slice(moment.timeline);
+    const after = this.mirror(moment);
+    this.future.push({ base: { ...moment, tiles: new Map() }, commands, after });
+    return this.goTo(moment, this.timeline.slice(0, moment.timeline));
+  }
+
+  private redo(): Change {
+    const undone = this.future.pop();
+    if (!undone) throw new PainterError('There is nothing to do again.');
+    // what was done to the tools since the undo is forgotten
+    const { base, commands, after } = undone;
+    this.goTo(base, this.timeline.slice(0, base.timeline));
+    if (after) {
+      this.past.push(this.mirror(after));
+      return this.goTo(after, [...this.timeline, ...commands]);
+    }
+    const { future } = this;
+    const rect = noRect();
+    for (const command of commands) growRect(rect, this.apply(command).rect);
+    this.future = future;
+    return { rect, layers: true };
+  }
+
+  /** The same tiles as another moment's, as they are now. */
+  private mirror(other: Moment): Moment {
+    const now = this.moment();
+    for (const [layer, tiles] of other.tiles) for (const index of tiles.keys()) this.keepTile(layer, index, now);
+    return now;
+  }
+
+  private goTo(moment: Moment, timeline: Command[]): Change {
+    const { painting } = this;
+    const rect = noRect();
+    const now = this.structure();
+    const layersDiffer =
+      now.layers.length !== moment.structure.layers.length ||
+      now.layers.some((l, i) => {
+        const m = moment.structure.layers[i];
+        return l.layer !== m.layer || l.visible !== m.visible;
+      });
+    painting.layers = moment.structure.layers.map(({ layer, name, visible }) => {
+      layer.name = name;
+      layer.visible = visible;
+      return layer;
+    });
+    painting.activeLayer = moment.structure.activeLayer;
+    painting.layersMade = moment.structure.layersMade;
+    for (const [layer, tiles] of moment.tiles) {
+      for (const [index, image] of tiles) {
+        if (image) restoreTile(painting.arena, layer.ensureTile(index, painting.arena), image);
+        else {
+          layer.tiles[index]?.dispose(painting.ground.length);
+          layer.tiles[index] = undefined;
+        }
+        growRect(rect, this.tileRect(index));
+      }
+    }
+    if (layersDiffer) growRect(rect, this.wholeRect());
+    painting.order++;
+    painting.ledger.copyFrom(moment.ledger);
+    this.tools.restore(moment.tools);
+    this.strokes = moment.strokes;
+    this.clock = moment.clock;
+    this.timeline = timeline;
+    return { rect, layers: true };
+  }
+
+  /** Goes back farther than tiles were kept: from the empty ground through everything but the last change. */
+  private undoByReplay(): Change {
+    let last = this.timeline.length - 1;
+    while (last >= 0 && !changesPainting(this.timeline[last])) last--;
+    if (last < 0) throw new PainterError('There is nothing to take back.');
+    const { future } = this;
+    const commands = this.timeline.slice(last);
+    const keep = this.timeline.slice(0, last);
+    this.clear();
+    for (const command of keep) this.apply(command);
+    this.future = [...future, { base: this.moment(), commands }];
+    return { rect: this.wholeRect(), layers: true };
+  }
+
+  /** Back to the empty ground. */
+  private clear(): void {
+    const { painting } = this;
+    for (const layer of painting.layers) painting.disposeLayer(layer);
+    painting.layers = [];
+    painting.layersMade = 0;
+    painting.addLayer('drawing', 'Sketch');
+    painting.activeLayer = painting.addLayer('paint', 'Paint').id;
+    painting.ledger.loaded.fill(0);
+    painting.ledger.removed.fill(0);
+    this.tools.restore(new Toolbox(painting).capture());
+    this.clock = 0;
+    this.strokes = 0;
+    this.timeline = [];
+    this.past = [];
+    this.future = [];
+  }
+
+  private structure(): Structure {
+    const { layers, activeLayer, layersMade } = this.painting;
+    return {
+      layers: layers.map((layer) => ({ layer, name: layer.name, visible: layer.visible })),
+      activeLayer,
+      layersMade,
+    };
+  }
+
+  private tileRect(index: number): PixelRect {
+    const { tilesX, width, height } = this.painting;
+    const left = (index % tilesX) * TILE;
+    const top = Math.floor(index / tilesX) * TILE;
+    return { left, top, right: Math.min(width, left + TILE), bottom: Math.min(height, top + TILE) };
+  }
+
+  private wholeRect(): PixelRect {
+    return { left: 0, top: 0, right: this.painting.width, bottom: this.painting.height };
+  }
+}
+
+/** Bytes that a moment keeps alive beyond what the painting shares with it. */
+function momentBytes(moment: Moment): number {
+  let bytes = 0;
+  for (const tiles of moment.tiles.values()) {
+    for (const image of tiles.values()) bytes += (image?.planes.length ?? 0) * TILE * TILE * 4;
+  }
+  return bytes;
+}

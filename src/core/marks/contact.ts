@@ -1,0 +1,186 @@
+/**
+ * The kernel of painting: one row of cells under a brush, exchanging paint with it.
+ *
+ * For every cell, in the order in which the brush leaves them:
+ *  1. gap: how far the bristle above it is from the dry relief; contact grows with film and carried paint over gap;
+ *  2. the brush gives (only what fits under the bristle: valleys fill, peaks stay thin) and takes (not the last film,
+ *     and less when the bristle is full);
+ *  3. what no longer fits is ploughed aside, ahead, or towards the higher bristle: ridges and furrows.
+ * One amount is taken from one side and given to the other, so paint is conserved to rounding.
+ *
+ * Plain TypeScript over one memory and a block of parameters, all by address, so that a compiled twin can have the
+ * same signature.
+ */
+
+/** Layout of the parameter block, in 4-byte words: floats, then integers (word addresses and sizes). */
+export const CONTACT = {
+  roughness: 0, // um, bristle unevenness under this pressure
+  hang: 1, // how far carried paint hangs below the bristle, share of its thickness
+  softness: 2, // um
+  sink: 3, // share of the wet film that carries the brush
+  give: 4, // share given per stamp at full contact
+  take: 5, // share taken per stamp at full contact
+  plough: 6, // share of the surplus moved per stamp
+  cellAreaInverse: 7, // 1 / reservoir cell area in painting cells
+  stiffness: 8, // stiffness of the carried paint 0..1
+  ceiling: 9, // strength 0..1
+  passes: 10, // levelling passes that a touched cell will get
+  channels: 11,
+  film: 12,
+  relief: 13,
+  body: 14,
+  laid: 15,
+  fresh: 16,
+  tip: 17, // channels interleaved for each reservoir cell
+  profile: 18,
+  cells: 19,
+  ride: 20, // [sum, count] for each reservoir cell
+  height: 21, // um for each reservoir cell
+  appetite: 22, // readiness to take for each reservoir cell
+  mapWidth: 23,
+  aside: 24, // three cell offsets: left, ahead, right
+  words: 27,
+} as const;
+
+/** Film that a pressed bristle still leaves on a peak, um. */
+const LEAST_ROOM_UM = 18;
+/** Film that cannot be taken up again by a brush, um. */
+const STAIN_UM = 5;
+/** Bristles farther away than this cannot touch, um. */
+const OUT_OF_REACH_UM = 320;
+
+/**
+ * Works on `count` cells of a row, from cell `cell` (index in the window) in direction `step` (+1, -1).
+ * (u, v) is the place in the footprint's maps, with its change per cell; `depth` is how far the tuft is pressed, um.
+ * @returns how many cells were touched.
+ */
+export function contactRow(
+  f32: Float32Array,
+  i32: Int32Array,
+  block: number,
+  cell: number,
+  count: number,
+  step: number,
+  u: number,
+  v: number,
+  du: number,
+  dv: number,
+  depth: number,
+  dDepth: number,
+): number {
+  const p = block >> 2;
+  const roughness = f32[p + CONTACT.roughness];
+  const hang = f32[p + CONTACT.hang];
+  const softness = f32[p + CONTACT.softness];
+  const sink = f32[p + CONTACT.sink];
+  const give = f32[p + CONTACT.give];
+  const take = f32[p + CONTACT.take];
+  const plough = f32[p + CONTACT.plough];
+  const areaInverse = f32[p + CONTACT.cellAreaInverse];
+  const carriedBody = f32[p + CONTACT.stiffness];
+  const ceiling = f32[p + CONTACT.ceiling];
+  const passes = f32[p + CONTACT.passes];
+  const n = i32[p + CONTACT.channels];
+  const film = i32[p + CONTACT.film];
+  const relief = i32[p + CONTACT.relief];
+  const body = i32[p + CONTACT.body];
+  const laid = i32[p + CONTACT.laid];
+  const fresh = i32[p + CONTACT.fresh];
+  const tip = i32[p + CONTACT.tip];
+  const profile = i32[p + CONTACT.profile];
+  const cells = i32[p + CONTACT.cells];
+  const ride = i32[p + CONTACT.ride];
+  const height = i32[p + CONTACT.height];
+  const appetite = i32[p + CONTACT.appetite];
+  const mapWidth = i32[p + CONTACT.mapWidth];
+  const aside = p + CONTACT.aside;
+  const vol = n - 1;
+  let touched = 0;
+
+  for (let k = 0; k < count; k++, cell += step, u += du, v += dv, depth += dDepth) {
+    const ui = u | 0;
+    const at = (Math.imul(v | 0, mapWidth) + ui) | 0;
+    const z = profile + (at << 1);
+    let lift = f32[z] - depth;
+    if (lift > OUT_OF_REACH_UM) continue;
+    if (lift < 0) lift = 0;
+    const code = i32[cells + at];
+    const c = code >> 2;
+    const o = film + Math.imul(cell, n);
+    const q = tip + Math.imul(c, n);
+    const t = f32[o + vol];
+    const carried = f32[q + vol];
+    const h = f32[relief + cell];
+    const r = ride + (c << 1);
+    f32[r] += h + sink * t;
+    f32[r + 1] += 1;
+
+    const bristle = f32[z + 1];
+    let gap = lift + (bristle + (u - ui) * (f32[z + 3] - bristle)) * roughness + f32[height + c] - h;
+    if (gap < 0) gap = 0;
+    const overlap = t + hang * carried - gap;
+    if (overlap <= 0) continue;
+    touched++;
+    // a dry bristle touches crisply
+    const contact = overlap / (overlap + (carried < 100 ? softness * (0.15 + 0.0085 * carried) : softness));
+
+    const fits = gap + LEAST_ROOM_UM + 0.1 * carried;
+    let fd = give * contact;
+    const full = fd * carried;
+    if (full > fits - t) {
+      // wet into wet the exchange never stops; the surplus is ploughed away
+      fd = fits - t > 0.5 * full ? (fits - t) / carried : 0.5 * fd;
+    }
+    let given = fd * carried;
+    if (ceiling < 1) {
+      const left = ceiling * fits - f32[laid + cell];
+      if (given > left) {
+        given = left > 0 ? left : 0;
+        fd = carried > 0 ? given / carried : 0;
+      }
+      f32[laid + cell] += given;
+    }
+    const free = t - STAIN_UM;
+    const fp = free > 0 ? (take * f32[appetite + c] * contact * free) / t : 0;
+    const t2 = t + given - fp * t;
+
+    let fr = 0;
+    const surplus = t2 - gap - STAIN_UM;
+    if (surplus > 2) {
+      fr = (plough * surplus) / t2;
+      if (fr > 0.6) fr = 0.6;
+    }
+    if (given > 0) f32[body + cell] += ((carriedBody - f32[body + cell]) * given) / (t2 + 1e-4);
+    f32[fresh + cell] = passes;
+
+    const stays = (1 - fp) * (1 - fr);
+    const lands = fd * (1 - fr);
+    const up = fp * areaInverse;
+    const rest = 1 - fd * areaInverse;
+    if (fr > 0) {
+      const target = cell + i32[aside + (code & 3)];
+      const w = film + Math.imul(target, n);
+      const movesFilm = (1 - fp) * fr;
+      const movesTip = fd * fr;
+      f32[fresh + target] = passes;
+      // ploughed paint brings its stiffness along
+      const moved = movesFilm * t + movesTip * carried;
+      f32[body + target] += ((f32[body + cell] - f32[body + target]) * moved) / (f32[w + vol] + moved + 1e-4);
+      for (let i = 0; i < n; i++) {
+        const a = f32[o + i];
+        const b = f32[q + i];
+        f32[w + i] += movesFilm * a + movesTip * b;
+        f32[o + i] = stays * a + lands * b;
+        f32[q + i] = rest * b + up * a;
+      }
+    } else {
+      for (let i = 0; i < n; i++) {
+        const a = f32[o + i];
+        const b = f32[q + i];
+        f32[o + i] = stays * a + lands * b;
+        f32[q + i] = rest * b + up * a;
+      }
+    }
+  }
+  return touched;
+}

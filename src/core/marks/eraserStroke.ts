@@ -1,0 +1,128 @@
+import type { Layer } from '@/core/film/layer';
+import type { Painting } from '@/core/film/painting';
+import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
+import { stratumMass, thinStratum } from '@/core/film/stratum';
+import { TILE_CELLS } from '@/core/film/tile';
+import { FilmWindow, type BeforeTile } from '@/core/film/window';
+import type { StrokeInProgress } from './brushStroke';
+import { PathBuilder, StampWalker, type Sample, type Stamp } from './path';
+import type { ToolSettings } from './tools';
+
+/** A share of paint below this is as good as none. */
+const CLEAN = 0.002;
+
+/**
+ * Rubbing out: takes paint off the layer, wet or dry, down to the ground. A hard tip leaves a found edge, a soft one
+ * a lost edge. Wet paint goes at once; of dry paint the share taken is kept in `laid` (the picture looks through it
+ * already) and the strata are thinned when the tool is lifted.
+ */
+export class EraserStroke implements StrokeInProgress {
+  private readonly window: FilmWindow;
+  private readonly path: PathBuilder;
+  private readonly walker: StampWalker;
+  private changed = noRect();
+
+  constructor(
+    private readonly painting: Painting,
+    private readonly layer: Layer,
+    private readonly settings: ToolSettings,
+    before: BeforeTile,
+  ) {
+    this.window = new FilmWindow(painting, layer, before, true);
+    const spacing = Math.max(0.1, settings.sizeMm * 0.08);
+    this.walker = new StampWalker(
+      () => spacing,
+      (stamp) => this.stamp(stamp),
+    );
+    this.path = new PathBuilder((p) => this.walker.add(p));
+  }
+
+  add(sample: Sample): void {
+    this.path.add(sample);
+  }
+
+  publish(): PixelRect {
+    this.window.publish();
+    const rect = this.changed;
+    this.changed = noRect();
+    return rect;
+  }
+
+  end(): void {
+    this.path.end();
+    this.walker.end();
+    this.window.flush();
+    this.window.dispose();
+    this.thinStrata();
+  }
+
+  private stamp({ point, wayMm }: Stamp): void {
+    const { painting, window, settings } = this;
+    if (point.pressure <= 0.01) return;
+    const x = point.x / painting.mmPerPx;
+    const y = point.y / painting.mmPerPx;
+    const radius = Math.max(0.7, settings.sizeMm / 2 / painting.mmPerPx);
+    const rect: PixelRect = {
+      left: Math.max(0, Math.floor(x - radius - 1)),
+      top: Math.max(0, Math.floor(y - radius - 1)),
+      right: Math.min(painting.width, Math.ceil(x + radius + 1)),
+      bottom: Math.min(painting.height, Math.ceil(y + radius + 1)),
+    };
+    if (rect.right <= rect.left || rect.bottom <= rect.top) return;
+    if (!window.contains(rect.left, rect.top, rect.right, rect.bottom)) {
+      window.moveTo(rect.left, rect.top, rect.right, rect.bottom, []);
+    }
+    const { f32 } = painting.arena;
+    const n = window.channels;
+    const hard = settings.tip === 'hard';
+    // a hard tip clears within half its own width of travel; a soft one wears paint away
+    const strokes = (hard ? 14 : 9) * settings.strength * (0.15 + 0.85 * point.pressure);
+    const rate = 1 - Math.exp((-strokes * wayMm) / settings.sizeMm);
+    const removed = new Float64Array(n);
+    for (let py = rect.top; py < rect.bottom; py++) {
+      for (let px = rect.left; px < rect.right; px++) {
+        const far = Math.hypot(px + 0.5 - x, py + 0.5 - y);
+        const reach = hard ? Math.min(1, radius + 0.5 - far) : far < radius ? (1 - (far / radius) ** 2) ** 2 : 0;
+        if (reach <= 0) continue;
+        const cell = (py - window.y0) * window.width + px - window.x0;
+        const laid = (window.laid >> 2) + cell;
+        let off = rate * reach;
+        f32[laid] += (1 - f32[laid]) * off;
+        const o = (window.film >> 2) + cell * n;
+        if ((1 - off) * f32[o + n - 1] < 0.05 || f32[laid] > 1 - CLEAN) off = 1;
+        for (let i = 0; i < n; i++) {
+          removed[i] += f32[o + i] * off;
+          f32[o + i] *= 1 - off;
+        }
+      }
+    }
+    window.pigments.forEach((pigment, i) => (painting.ledger.removed[pigment] += removed[i] * painting.cellArea));
+    window.touch(rect.left - window.x0, rect.top - window.y0, rect.right - 1 - window.x0, rect.bottom - 1 - window.y0);
+    growRect(this.changed, rect);
+  }
+
+  private thinStrata(): void {
+    const { painting, layer } = this;
+    layer.forEachTile((tile, index) => {
+      if (!tile.laid) return;
+      if (tile.strata.length > 0) {
+        const off = painting.arena.f32.slice(tile.laid >> 2, (tile.laid >> 2) + TILE_CELLS);
+        for (let i = 0; i < off.length; i++) if (off[i] > 1 - CLEAN) off[i] = 1;
+        const thinned = tile.strata.map((stratum) => thinStratum(stratum, off));
+        tile.strata.forEach((stratum, k) => {
+          stratum.pigments.forEach((pigment, i) => {
+            const kept = thinned[k].pigments.indexOf(pigment);
+            const gone = stratumMass(stratum, i) - (kept < 0 ? 0 : stratumMass(thinned[k], kept));
+            painting.ledger.removed[pigment] += gone * painting.cellArea;
+          });
+        });
+        tile.setStrata(thinned.filter((s) => s.thickness.some((t) => t > 0)));
+        tile.version++;
+      }
+      if (!tile.volume && tile.strata.length === 0) {
+        tile.dispose(0);
+        layer.tiles[index] = undefined;
+      }
+    });
+  }
+}

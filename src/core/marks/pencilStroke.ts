@@ -1,0 +1,107 @@
+import { GRAPHITE, pigmentIndex } from '@/core/colour/pigments';
+import { latticeHash } from '@/core/surface/noise';
+import type { Layer } from '@/core/film/layer';
+import type { Painting } from '@/core/film/painting';
+import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
+import { FilmWindow, type BeforeTile } from '@/core/film/window';
+import type { StrokeInProgress } from './brushStroke';
+import { PathBuilder, StampWalker, type Sample, type Stamp } from './path';
+import type { ToolSettings } from './tools';
+
+const INDEX = pigmentIndex(GRAPHITE);
+/** Graphite that the tooth holds at most: thickness um, and its mass in coats. */
+const FULL_UM = 9;
+const COATS_PER_UM = 1 / 30;
+
+/**
+ * A graphite line: a small hard tip that meets the peaks of the surface first. What it leaves is entered in the
+ * ledger as loaded, for a pencil is not filled but worn.
+ */
+export class PencilStroke implements StrokeInProgress {
+  private readonly window: FilmWindow;
+  private readonly path: PathBuilder;
+  private readonly walker: StampWalker;
+  private changed = noRect();
+
+  constructor(
+    private readonly painting: Painting,
+    layer: Layer,
+    private readonly settings: ToolSettings,
+    private readonly seed: number,
+    before: BeforeTile,
+  ) {
+    this.window = new FilmWindow(painting, layer, before);
+    const spacing = Math.max(0.08, settings.sizeMm * 0.2);
+    this.walker = new StampWalker(
+      () => spacing,
+      (stamp) => this.stamp(stamp),
+    );
+    this.path = new PathBuilder((p) => this.walker.add(p));
+  }
+
+  add(sample: Sample): void {
+    this.path.add(sample);
+  }
+
+  publish(): PixelRect {
+    this.window.publish();
+    const rect = this.changed;
+    this.changed = noRect();
+    return rect;
+  }
+
+  end(): void {
+    this.path.end();
+    this.walker.end();
+    this.window.flush();
+    this.window.dispose();
+  }
+
+  private stamp({ point, wayMm }: Stamp): void {
+    const { painting, window, settings } = this;
+    if (point.pressure <= 0.01) return;
+    const { mmPerPx } = painting;
+    const x = point.x / mmPerPx;
+    const y = point.y / mmPerPx;
+    // a leaning pencil draws with its side
+    const lean = Math.min(1, Math.hypot(point.tiltX, point.tiltY) / 60);
+    const radius = Math.max(0.6, ((settings.sizeMm / 2) * (0.7 + 0.3 * point.pressure) * (1 + 2.5 * lean)) / mmPerPx);
+    const rect: PixelRect = {
+      left: Math.max(0, Math.floor(x - radius - 1)),
+      top: Math.max(0, Math.floor(y - radius - 1)),
+      right: Math.min(painting.width, Math.ceil(x + radius + 1)),
+      bottom: Math.min(painting.height, Math.ceil(y + radius + 1)),
+    };
+    if (rect.right <= rect.left || rect.bottom <= rect.top) return;
+    if (!window.contains(rect.left, rect.top, rect.right, rect.bottom)) {
+      window.moveTo(rect.left, rect.top, rect.right, rect.bottom, [INDEX]);
+    }
+    const { f32 } = painting.arena;
+    const n = window.channels;
+    const channel = window.pigments.indexOf(INDEX);
+    const { peakUm, depthUm } = painting.surface;
+    // the tip stands on the peaks and is pressed into the grain
+    const plane = peakUm - (0.15 + 1.05 * point.pressure) * (depthUm + 6) * (1 - 0.5 * lean);
+    const rate = 1 - Math.exp((-1.6 * point.pressure * settings.strength * wayMm) / Math.max(0.2, settings.sizeMm));
+    let laid = 0;
+    for (let py = rect.top; py < rect.bottom; py++) {
+      for (let px = rect.left; px < rect.right; px++) {
+        const edge = radius + 0.5 - Math.hypot(px + 0.5 - x, py + 0.5 - y);
+        if (edge <= 0) continue;
+        const cell = (py - window.y0) * window.width + px - window.x0;
+        const over = f32[(window.relief >> 2) + cell] - plane + 12 * (latticeHash(px, py, this.seed) - 0.5);
+        if (over <= 0) continue;
+        const o = (window.film >> 2) + cell * n;
+        const room = FULL_UM * settings.strength - f32[o + n - 1];
+        if (room <= 0) continue;
+        const um = room * rate * Math.min(1, edge) * (over / (over + 10));
+        f32[o + n - 1] += um;
+        f32[o + channel] += um * COATS_PER_UM;
+        laid += um * COATS_PER_UM;
+      }
+    }
+    painting.ledger.loaded[INDEX] += laid * painting.cellArea;
+    window.touch(rect.left - window.x0, rect.top - window.y0, rect.right - 1 - window.x0, rect.bottom - 1 - window.y0);
+    growRect(this.changed, rect);
+  }
+}

@@ -1,0 +1,287 @@
+import { BANDS } from '@/core/colour/bands';
+import { encodeSrgb, decodeSrgb, linearToLab, type Triple } from '@/core/colour/colorimetry';
+import { K1, K2, VEIL } from '@/core/colour/kubelkaMunk';
+import { bandsToLinear } from '@/core/colour/mixture';
+import type { Layer } from '@/core/film/layer';
+import type { Painting } from '@/core/film/painting';
+import type { PixelRect } from '@/core/film/pixelRect';
+import type { Stratum } from '@/core/film/stratum';
+import { DRY_SHRINK, PLANE_BYTES, TILE, TILE_CELLS, type Tile } from '@/core/film/tile';
+import { bandsToCodes, CODE_STEPS, filmOver } from './filmKernel';
+import { relight, type LightVectors } from './relightKernel';
+
+/** Where the light comes from. */
+export interface Light {
+  /** Direction of the lamp, degrees clockwise from the top of the painting. */
+  readonly azimuth: number;
+  /** Height of the lamp above the painting, degrees. */
+  readonly elevation: number;
+  /** Share of the light that comes from the room, 0..1; 1 leaves no relief. */
+  readonly room: number;
+}
+
+export const STUDIO_LIGHT: Light = { azimuth: 320, elevation: 35, room: 0.42 };
+
+const codes = Uint8Array.from({ length: CODE_STEPS + 1 }, (_, i) => Math.round(255 * encodeSrgb(i / CODE_STEPS)));
+const linear = Float32Array.from({ length: 256 }, (_, i) => decodeSrgb(i / 255));
+/** Saunderson's numerator folded into the matrix: kernels work with R / (1 - K2 R). */
+const matrix = Float64Array.from({ length: BANDS.count * 3 }, (_, j) => {
+  const band = Math.floor(j / 3);
+  return (1 - K1) * (1 - K2) * BANDS.toRgb[(j % 3) * BANDS.count + band];
+});
+
+/** Room around a change that its light can reach: slope and cast shadow, cells. */
+const LIGHT_REACH = 8;
+
+/**
+ * The picture of a painting: a pure function of its paint and the light. Albedo is kept apart from light, so
+ * sampling never sees a shadow. Rasters are as large as the painting, in the same memory as the paint.
+ */
+export class Picture {
+  /** Word addresses: unlit sRGB codes with gloss in the high byte; total relief, um; lit sRGB codes. */
+  readonly albedo: number;
+  readonly relief: number;
+  readonly lit: number;
+  light: Light = STUDIO_LIGHT;
+  private readonly run: number;
+  private readonly scratch: number;
+  private readonly massAt = new Int32Array(64);
+
+  constructor(readonly painting: Painting) {
+    const { arena, width, height } = painting;
+    const cells = width * height;
+    this.albedo = arena.allocate(cells * 4) >> 2;
+    this.relief = arena.allocate(cells * 4) >> 2;
+    this.lit = arena.allocate(cells * 4) >> 2;
+    this.run = arena.allocate(TILE * 4 * BANDS.count) >> 2;
+    this.scratch = arena.allocate(TILE * 4 * 64) >> 2;
+  }
+
+  /** Recolours and relights what changed in the paint. @returns the cells whose lit picture is new. */
+  update(rect: PixelRect): PixelRect {
+    const { width, height } = this.painting;
+    const r = clip(rect, width, height);
+    if (r.right <= r.left || r.bottom <= r.top) return r;
+    this.recolour(r);
+    const wide = clip(
+      {
+        left: r.left - LIGHT_REACH,
+        top: r.top - LIGHT_REACH,
+        right: r.right + LIGHT_REACH,
+        bottom: r.bottom + LIGHT_REACH,
+      },
+      width,
+      height,
+    );
+    this.relight(wide);
+    return wide;
+  }
+
+  /** Albedo and relief of a rectangle from the paint. */
+  recolour(r: PixelRect): void {
+    const { tilesX } = this.painting;
+    for (let ty = r.top >> 6; ty <= (r.bottom - 1) >> 6; ty++) {
+      for (let tx = r.left >> 6; tx <= (r.right - 1) >> 6; tx++) {
+        const left = Math.max(r.left, tx * TILE);
+        const right = Math.min(r.right, (tx + 1) * TILE);
+        const top = Math.max(r.top, ty * TILE);
+        const bottom = Math.min(r.bottom, (ty + 1) * TILE);
+        this.recolourTile(ty * tilesX + tx, left, top, right, bottom);
+      }
+    }
+  }
+
+  /** Lit picture of a rectangle from albedo and relief. */
+  relight(r: PixelRect): void {
+    const { arena, width, height, mmPerPx } = this.painting;
+    const { f32, u32 } = arena;
+    relight(
+      f32, u32, width, height, this.albedo, this.relief, this.lit,
+      r.left, r.top, r.right, r.bottom, 0.001 / mmPerPx, lightVectors(this.light), linear, codes, CODE_STEPS,
+    ); // prettier-ignore
+  }
+
+  /** Linear sRGB of the unlit paint at a cell, from the film itself and not from its 8-bit picture. */
+  linearAt(x: number, y: number): Triple {
+    return bandsToLinear(this.reflectanceAt(x, y));
+  }
+
+  /** CIELAB of the unlit paint at a cell. */
+  labAt(x: number, y: number): Triple {
+    return linearToLab(this.linearAt(x, y));
+  }
+
+  /** Lit sRGB codes at a cell. */
+  litAt(x: number, y: number): Triple {
+    const v = this.painting.arena.u32[this.lit + y * this.painting.width + x];
+    return [v & 255, (v >>> 8) & 255, (v >>> 16) & 255];
+  }
+
+  /** Internal reflectance of all visible layers at a cell, in bands. */
+  reflectanceAt(x: number, y: number): Float64Array {
+    const { tilesX, arena } = this.painting;
+    const index = (y >> 6) * tilesX + (x >> 6);
+    const cell = (y & 63) * TILE + (x & 63);
+    this.layRun(index, cell, 1);
+    return Float64Array.from({ length: BANDS.count }, (_, b) => arena.f32[this.run + b * TILE]);
+  }
+
+  private recolourTile(index: number, left: number, top: number, right: number, bottom: number): void {
+    const { painting } = this;
+    const { arena, width, surface } = painting;
+    const tiles = this.visibleTiles(index);
+    const bare = tiles.length === 0;
+    const count = right - left;
+    for (let y = top; y < bottom; y++) {
+      const cell = (y & 63) * TILE + (left & 63);
+      const out = y * width + left;
+      if (!bare || y === top) {
+        this.layRun(index, cell, count, tiles);
+        bandsToCodes(
+          arena.f32, arena.u32, count, this.run, TILE, BANDS.count, matrix, VEIL, codes, this.albedo + out,
+        ); // prettier-ignore
+      } else {
+        arena.u32.copyWithin(this.albedo + out, this.albedo + out - width, this.albedo + out - width + count);
+      }
+      const { f32, u32 } = arena;
+      const row = (y % surface.size) * surface.size;
+      for (let x = 0; x < count; x++) f32[this.relief + out + x] = surface.um[row + ((left + x) % surface.size)];
+      if (bare) {
+        for (let x = 0; x < count; x++) u32[this.albedo + out + x] &= 0x00ffffff;
+        continue;
+      }
+      for (const { tile } of tiles) this.addRelief(tile, cell, count, out);
+    }
+  }
+
+  /** Adds a tile's paint to the relief, and its wetness to the gloss. */
+  private addRelief(tile: Tile, cell: number, count: number, out: number): void {
+    const { f32, u32 } = this.painting.arena;
+    for (let x = 0; x < count; x++) {
+      const keep = tile.rubbing && tile.sealed ? 1 - f32[(tile.laid >> 2) + cell + x] : 1;
+      const dry = tile.sealed ? f32[(tile.sealed >> 2) + cell + x] * DRY_SHRINK * keep : 0;
+      const wet = tile.volume ? f32[(tile.volume >> 2) + cell + x] : 0;
+      f32[this.relief + out + x] += dry + wet;
+      // a dry oil film keeps part of its gloss; bare ground has none
+      const gloss = Math.min(255, wet * 6 + Math.min(110, dry * 3));
+      u32[this.albedo + out + x] = ((u32[this.albedo + out + x] & 0x00ffffff) | (gloss << 24)) >>> 0;
+    }
+  }
+
+  private visibleTiles(index: number): { layer: Layer; tile: Tile }[] {
+    const found: { layer: Layer; tile: Tile }[] = [];
+    for (const layer of this.painting.layers) {
+      const tile = layer.tiles[index];
+      if (tile && layer.visible) found.push({ layer, tile });
+    }
+    return found;
+  }
+
+  /** Reflectance of a run of cells of one row of a tile into `run`: from the ground up through every layer. */
+  private layRun(index: number, cell: number, count: number, tiles = this.visibleTiles(index)): void {
+    const { arena, ground } = this.painting;
+    for (let b = 0; b < BANDS.count; b++) {
+      arena.f32.fill(ground[b], this.run + b * TILE, this.run + b * TILE + count);
+    }
+    tiles.forEach(({ tile }, k) => {
+      if (tile.strata.length > 0) {
+        if (tile.rubbing) this.layStrata(tile, cell, count, true);
+        else {
+          this.refreshSubstrate(tiles.slice(0, k + 1), index);
+          const { f32 } = arena;
+          for (let b = 0; b < BANDS.count; b++) {
+            const from = (tile.substrate >> 2) + b * TILE_CELLS + cell;
+            f32.copyWithin(this.run + b * TILE, from, from + count);
+          }
+        }
+      }
+      if (tile.volume) this.layWet(tile, cell, count, this.run, TILE);
+    });
+  }
+
+  /** Brings the cache of what lies under the top tile's wet film up to date. */
+  private refreshSubstrate(tiles: readonly { layer: Layer; tile: Tile }[], index: number): void {
+    const { arena, ground } = this.painting;
+    const { tile } = tiles[tiles.length - 1];
+    const below = tiles.slice(0, -1);
+    const key = below.map((t) => `${t.layer.id}.${t.tile.version}`).join(' ') + ' on';
+    if (tile.substrate && tile.substrateKey === key) return;
+    tile.substrate ||= arena.allocate(PLANE_BYTES * BANDS.count);
+    for (let row = 0; row < TILE_CELLS; row += TILE) {
+      if (below.length > 0) this.layRun(index, row, TILE, [...below]);
+      else for (let b = 0; b < BANDS.count; b++) arena.f32.fill(ground[b], this.run + b * TILE, this.run + (b + 1) * TILE);
+      this.layStrata(tile, row, TILE, false);
+      const { f32 } = arena;
+      for (let b = 0; b < BANDS.count; b++) {
+        const from = this.run + b * TILE;
+        f32.copyWithin((tile.substrate >> 2) + b * TILE_CELLS + row, from, from + TILE);
+      }
+    }
+    tile.substrateKey = key;
+  }
+
+  /** Lays the dry films of a tile over `run`, oldest first; `thinned` looks through what is being rubbed out. */
+  private layStrata(tile: Tile, cell: number, count: number, thinned: boolean): void {
+    const { f32 } = this.painting.arena;
+    for (const stratum of tile.strata) {
+      const planes = stratum.pigments.length;
+      const thickness = this.scratch;
+      for (let x = 0; x < count; x++) {
+        const keep = thinned ? 1 - f32[(tile.laid >> 2) + cell + x] : 1;
+        f32[thickness + x] = stratum.thickness[cell + x] * stratum.thicknessStep * keep;
+        for (let i = 0; i < planes; i++) {
+          f32[thickness + (i + 1) * TILE + x] = stratum.mass[i][cell + x] * stratum.massStep[i] * keep;
+        }
+      }
+      for (let i = 0; i < planes; i++) this.massAt[i] = thickness + (i + 1) * TILE;
+      const { K, S } = tablesFor(stratum);
+      filmOver(f32, count, this.massAt, planes, thickness, K, S, BANDS.count, this.run, TILE);
+    }
+  }
+
+  private layWet(tile: Tile, cell: number, count: number, run: number, stride: number): void {
+    for (let i = 0; i < tile.mass.length; i++) this.massAt[i] = (tile.mass[i] >> 2) + cell;
+    const { K, S } = tablesFor(tile);
+    filmOver(
+      this.painting.arena.f32, count, this.massAt, tile.mass.length, (tile.volume >> 2) + cell,
+      K, S, BANDS.count, run, stride,
+    ); // prettier-ignore
+  }
+}
+
+/** K and S of a set of pigments, laid out for the kernel; remembered, for the sets of a painting are few. */
+function tablesFor({ pigments }: Pick<Stratum, 'pigments'>): { K: Float64Array; S: Float64Array } {
+  const key = pigments.join();
+  const known = tables.get(key);
+  if (known) return known;
+  const n = pigments.length;
+  const pick = (from: Float64Array) =>
+    Float64Array.from({ length: n * BANDS.count }, (_, j) => from[pigments[j % n] * BANDS.count + Math.floor(j / n)]);
+  const made = { K: pick(BANDS.K), S: pick(BANDS.S) };
+  tables.set(key, made);
+  return made;
+}
+const tables = new Map<string, { K: Float64Array; S: Float64Array }>();
+
+function clip(r: PixelRect, width: number, height: number): PixelRect {
+  return {
+    left: Math.max(0, Math.floor(r.left)),
+    top: Math.max(0, Math.floor(r.top)),
+    right: Math.min(width, Math.ceil(r.right)),
+    bottom: Math.min(height, Math.ceil(r.bottom)),
+  };
+}
+
+function lightVectors(light: Light): LightVectors {
+  const az = (light.azimuth * Math.PI) / 180;
+  const el = (light.elevation * Math.PI) / 180;
+  const x = Math.sin(az) * Math.cos(el);
+  const y = -Math.cos(az) * Math.cos(el);
+  const z = Math.sin(el);
+  const norm = Math.hypot(x, y, z + 1);
+  const { room } = light;
+  return {
+    x, y, z, hx: x / norm, hy: y / norm, hz: (z + 1) / norm, room,
+    shadow: 0.55 * Math.min(1, (1 - room) * 2), gloss: 0.1 * Math.min(1, (1 - room) * 2),
+  }; // prettier-ignore
+}

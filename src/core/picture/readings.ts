@@ -1,0 +1,185 @@
+import { BANDS } from '@/core/colour/bands';
+import { linearToLab, type Triple } from '@/core/colour/colorimetry';
+import { filmReflectance } from '@/core/colour/kubelkaMunk';
+import { bandsToLinear, normalise, type Mixture } from '@/core/colour/mixture';
+import { pigmentId } from '@/core/colour/pigments';
+import type { Tile } from '@/core/film/tile';
+import { TILE } from '@/core/film/tile';
+import { CLOSED_UM } from './filmKernel';
+import type { Picture } from './picture';
+
+/** Paint thinner than this is none, um. */
+export const TRACE_UM = 3;
+
+/** What is at one spot of the painting. */
+export interface SpotReading {
+  /** CIELAB of the unlit paint, D65, 2 degree observer. */
+  lab: Triple;
+  /** Lit colour, sRGB codes. */
+  srgb: Triple;
+  /** All paint above the ground, wet and dry, um. */
+  thicknessUm: number;
+  /** 1 where the topmost paint is wet, 0 where it is dry or there is none; between, for a film that does not close. */
+  wetness: number;
+  waterUm: number;
+  /** Parts (sum 1) of the topmost film that hides at least half of what is under it; of the tone where none does. */
+  mixture: Mixture;
+  /** Layer of that film, or `ground`. */
+  layer: string;
+}
+
+/** One film of the stack at a cell. */
+interface FilmAtCell {
+  readonly layer: string;
+  readonly masses: readonly (readonly [pigment: number, coats: number])[];
+  readonly um: number;
+}
+
+/** Reads a spot. @param x cell, @param y cell, both inside the painting */
+export function readSpot(picture: Picture, x: number, y: number): SpotReading {
+  const { painting } = picture;
+  const films = filmsAt(picture, x, y);
+  const index = (y >> 6) * painting.tilesX + (x >> 6);
+  const cell = (y & 63) * TILE + (x & 63);
+  let wet = 0;
+  let thicknessUm = 0;
+  for (const layer of painting.layers) {
+    const tile = layer.tiles[index];
+    if (!tile || !layer.visible) continue;
+    const wetUm = plane(picture, tile.volume, cell);
+    thicknessUm += wetUm + plane(picture, tile.sealed, cell);
+    if (layer.kind === 'paint') wet = Math.max(wet, Math.min(1, wetUm / CLOSED_UM));
+  }
+  const found = films.findLast((film) => hiding(film) >= 0.5);
+  const mixture = found
+    ? normalise(Object.fromEntries(found.masses.map(([p, m]) => [pigmentId(p), m])))
+    : normalise(painting.spec.tone?.mixture ?? {});
+  return {
+    lab: picture.labAt(x, y),
+    srgb: picture.litAt(x, y),
+    thicknessUm,
+    wetness: wet,
+    waterUm: 0,
+    mixture,
+    layer: found?.layer ?? 'ground',
+  };
+}
+
+const plane = (picture: Picture, address: number, cell: number) =>
+  address ? picture.painting.arena.f32[(address >> 2) + cell] : 0;
+
+/** Films of the visible paint layers at a cell, lowest first. The drawing is looked through. */
+function filmsAt(picture: Picture, x: number, y: number): FilmAtCell[] {
+  const { painting } = picture;
+  const index = (y >> 6) * painting.tilesX + (x >> 6);
+  const cell = (y & 63) * TILE + (x & 63);
+  const films: FilmAtCell[] = [];
+  for (const layer of painting.layers) {
+    const tile: Tile | undefined = layer.tiles[index];
+    if (!tile || !layer.visible || layer.kind === 'drawing') continue;
+    for (const s of tile.strata) {
+      films.push({
+        layer: layer.id,
+        masses: s.pigments.map((p, i) => [p, s.mass[i][cell] * s.massStep[i]] as const),
+        um: s.thickness[cell] * s.thicknessStep,
+      });
+    }
+    if (tile.volume) {
+      films.push({
+        layer: layer.id,
+        masses: tile.pigments.map((p, i) => [p, plane(picture, tile.mass[i], cell)] as const),
+        um: plane(picture, tile.volume, cell),
+      });
+    }
+  }
+  return films;
+}
+
+/** How much of black against white a film hides, 0..1, by luminance. */
+function hiding(film: FilmAtCell): number {
+  if (film.um <= 0 || film.masses.every(([, m]) => m <= 0)) return 0;
+  const cover = Math.min(1, film.um / CLOSED_UM);
+  const over = (Rg: number) =>
+    Float64Array.from({ length: BANDS.count }, (_, b) => {
+      let A = 0;
+      let S = 0;
+      for (const [p, m] of film.masses) {
+        A += (m / cover) * BANDS.K[p * BANDS.count + b];
+        S += (m / cover) * BANDS.S[p * BANDS.count + b];
+      }
+      return Rg + (filmReflectance(A, S, Rg) - Rg) * cover;
+    });
+  const luminance = (R: Float64Array) => {
+    const [r, g, b] = bandsToLinear(R);
+    return 0.2126 * r + 0.7152 * g + 0.0722 * b;
+  };
+  const flat = (R: number) => new Float64Array(BANDS.count).fill(R);
+  const bare = luminance(flat(0.9)) - luminance(flat(0.02));
+  return 1 - (luminance(over(0.9)) - luminance(over(0.02))) / bare;
+}
+
+/** Means over an area of the painting. */
+export interface RegionReading {
+  meanLab: Triple;
+  /** Share of cells with paint (more than 3 um). */
+  coverage: number;
+  thicknessUm: { mean: number; sd: number; p95: number };
+  /** Mean wetness, 0..1. */
+  wetness: number;
+  /** Depth of the relief's shading: standard deviation of the lit over the unlit luminance. */
+  shading: number;
+}
+
+/** Reads cells [x0, x1) x [y0, y1). */
+export function readRegion(picture: Picture, x0: number, y0: number, x1: number, y1: number): RegionReading {
+  const { painting } = picture;
+  const sum: Triple = [0, 0, 0];
+  const thickness: number[] = [];
+  let covered = 0;
+  let wetness = 0;
+  let shade = 0;
+  let shade2 = 0;
+  for (let y = y0; y < y1; y++) {
+    for (let x = x0; x < x1; x++) {
+      const rgb = picture.linearAt(x, y);
+      for (let c = 0; c < 3; c++) sum[c] += rgb[c];
+      const { dry, wet } = thicknessAt(picture, x, y);
+      thickness.push(dry + wet);
+      if (dry + wet > TRACE_UM) covered++;
+      wetness += Math.min(1, wet / CLOSED_UM);
+      const at = y * painting.width + x;
+      const { u32 } = painting.arena;
+      const green = (v: number) => ((v >>> 8) & 255) / 255;
+      const ratio = green(u32[picture.lit + at]) / Math.max(0.02, green(u32[picture.albedo + at]));
+      shade += ratio;
+      shade2 += ratio * ratio;
+    }
+  }
+  const n = Math.max(1, thickness.length);
+  const mean = thickness.reduce((a, b) => a + b, 0) / n;
+  const variance = thickness.reduce((a, b) => a + (b - mean) ** 2, 0) / n;
+  thickness.sort((a, b) => a - b);
+  return {
+    meanLab: linearToLab(sum.map((v) => v / n) as Triple),
+    coverage: covered / n,
+    thicknessUm: { mean, sd: Math.sqrt(variance), p95: thickness[Math.floor((thickness.length - 1) * 0.95)] ?? 0 },
+    wetness: wetness / n,
+    shading: Math.sqrt(Math.max(0, shade2 / n - (shade / n) ** 2)),
+  };
+}
+
+/** Wet and dry paint at a cell over all visible layers, um. */
+export function thicknessAt(picture: Picture, x: number, y: number): { dry: number; wet: number } {
+  const { painting } = picture;
+  const index = (y >> 6) * painting.tilesX + (x >> 6);
+  const cell = (y & 63) * TILE + (x & 63);
+  let dry = 0;
+  let wet = 0;
+  for (const layer of painting.layers) {
+    const tile = layer.tiles[index];
+    if (!tile || !layer.visible) continue;
+    dry += plane(picture, tile.sealed, cell);
+    wet += plane(picture, tile.volume, cell);
+  }
+  return { dry, wet };
+}
