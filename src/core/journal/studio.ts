@@ -12,6 +12,7 @@ import { toolOf } from '@/core/marks/tools';
 import { pigmentId } from '@/core/colour/pigments';
 import type { Command } from './commands';
 import { PainterError } from './errors';
+import { changesPainting } from './history';
 import { Toolbox, type ToolboxState } from './toolbox';
 
 /** What a command changed. */
@@ -47,9 +48,6 @@ interface Undone {
   readonly commands: readonly Command[];
   readonly after?: Moment;
 }
-
-const changesPainting = (command: Command): boolean =>
-  command.do === 'stroke' || command.do === 'dry' || (command.do.startsWith('layer.') && command.do !== 'layer.choose');
 
 /**
  * The one place where a painting changes. Commands go in, the state changes, and what changed comes out.

@@ -1,0 +1,5 @@
+import { Rack } from '@/room/rack/Rack';
+
+export default function RackPage() {
+  return <Rack />;
+}

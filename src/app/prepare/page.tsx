@@ -1,0 +1,5 @@
+import { Prepare } from '@/room/prepare/Prepare';
+
+export default function PreparePage() {
+  return <Prepare />;
+}

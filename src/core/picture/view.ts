@@ -1,0 +1,113 @@
+import type { PixelRect } from '@/core/film/pixelRect';
+import type { Pyramid } from './pyramid';
+import { greyOfCode } from './valueView';
+
+/**
+ * How a painting is looked at: which of its cells is in the middle, how large, how turned. Mirroring turns the
+ * picture left to right before it is turned.
+ */
+export interface View {
+  /** Size of the view, device pixels. */
+  readonly width: number;
+  readonly height: number;
+  /** Cell of the painting in the middle of the view. */
+  readonly centreX: number;
+  readonly centreY: number;
+  /** Device pixels for each cell. */
+  readonly zoom: number;
+  /** Clockwise, radians. */
+  readonly turn: number;
+  readonly mirror: boolean;
+}
+
+/** Cell coordinates of a view pixel. */
+export function viewToCell(view: View, vx: number, vy: number): { x: number; y: number } {
+  const cos = Math.cos(view.turn) / view.zoom;
+  const sin = Math.sin(view.turn) / view.zoom;
+  const dx = vx - view.width / 2;
+  const dy = vy - view.height / 2;
+  const x = cos * dx + sin * dy;
+  return { x: view.centreX + (view.mirror ? -x : x), y: view.centreY - sin * dx + cos * dy };
+}
+
+/** View pixel of cell coordinates. */
+export function cellToView(view: View, x: number, y: number): { x: number; y: number } {
+  const dx = (view.mirror ? view.centreX - x : x - view.centreX) * view.zoom;
+  const dy = (y - view.centreY) * view.zoom;
+  const cos = Math.cos(view.turn);
+  const sin = Math.sin(view.turn);
+  return { x: view.width / 2 + cos * dx - sin * dy, y: view.height / 2 + sin * dx + cos * dy };
+}
+
+/** The smallest rectangle of view pixels that shows a rectangle of cells. */
+export function rectInView(view: View, r: PixelRect): PixelRect {
+  const corners = [
+    cellToView(view, r.left, r.top),
+    cellToView(view, r.right, r.top),
+    cellToView(view, r.left, r.bottom),
+    cellToView(view, r.right, r.bottom),
+  ];
+  const xs = corners.map((c) => c.x);
+  const ys = corners.map((c) => c.y);
+  const margin = 1 + Math.ceil(view.zoom);
+  return {
+    left: Math.max(0, Math.floor(Math.min(...xs)) - margin),
+    top: Math.max(0, Math.floor(Math.min(...ys)) - margin),
+    right: Math.min(view.width, Math.ceil(Math.max(...xs)) + margin),
+    bottom: Math.min(view.height, Math.ceil(Math.max(...ys)) + margin),
+  };
+}
+
+/**
+ * Draws a rectangle of the view: every pixel looks through the view at the level of the pyramid that is just fine
+ * enough, with linear interpolation. Pixels beside the painting are transparent.
+ * @returns RGBA bytes of the rectangle
+ */
+export function drawView(pyramid: Pyramid, u32: Uint32Array, view: View, r: PixelRect, values: boolean): Uint8ClampedArray<ArrayBuffer> {
+  const width = r.right - r.left;
+  const height = r.bottom - r.top;
+  const out = new Uint32Array(width * height);
+  const k = Math.max(0, Math.min(pyramid.levels.length - 1, Math.floor(Math.log2(1.001 / view.zoom))));
+  const level = pyramid.levels[k];
+  const full = pyramid.levels[0];
+  const scale = 1 / (1 << k);
+  const origin = viewToCell(view, r.left + 0.5, r.top + 0.5);
+  const right = viewToCell(view, r.left + 1.5, r.top + 0.5);
+  const down = viewToCell(view, r.left + 0.5, r.top + 1.5);
+  const ax = right.x - origin.x;
+  const ay = right.y - origin.y;
+  const bx = down.x - origin.x;
+  const by = down.y - origin.y;
+  const { at, width: w, height: h } = level;
+  for (let y = 0; y < height; y++) {
+    let px = origin.x + bx * y;
+    let py = origin.y + by * y;
+    for (let x = 0; x < width; x++, px += ax, py += ay) {
+      if (px < 0 || py < 0 || px >= full.width || py >= full.height) continue;
+      // centre of a cell lies at half
+      const fx = px * scale - 0.5;
+      const fy = py * scale - 0.5;
+      const ix = Math.floor(fx);
+      const iy = Math.floor(fy);
+      const x0 = ix < 0 ? 0 : ix;
+      const y0 = iy < 0 ? 0 : iy;
+      const x1 = ix + 1 >= w ? w - 1 : ix + 1;
+      const y1 = iy + 1 >= h ? h - 1 : iy + 1;
+      const sx = ((fx - ix) * 256) | 0;
+      const sy = ((fy - iy) * 256) | 0;
+      const top = at + y0 * w;
+      const low = at + y1 * w;
+      const code = between(between(u32[top + x0], u32[top + x1], sx), between(u32[low + x0], u32[low + x1], sx), sy);
+      out[y * width + x] = values ? greyOfCode(code) : code;
+    }
+  }
+  return new Uint8ClampedArray(out.buffer);
+}
+
+/** Mixes two packed colours, `s` in 0..256. */
+function between(a: number, b: number, s: number): number {
+  if (s === 0 || a === b) return a;
+  const even = (((a & 0xff00ff) * (256 - s) + (b & 0xff00ff) * s) >>> 8) & 0xff00ff;
+  const odd = (((a >>> 8) & 0xff) * (256 - s) + ((b >>> 8) & 0xff) * s) & 0xff00;
+  return (even | odd | 0xff000000) >>> 0;
+}

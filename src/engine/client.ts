@@ -1,0 +1,86 @@
+import type { Command } from '@/core/journal/commands';
+import { PainterError } from '@/core/journal/errors';
+import type { Light } from '@/core/picture/picture';
+import type { View } from '@/core/picture/view';
+import type { Answer, FromWorker, Question, ToWorker } from './protocol';
+
+type Told = Exclude<FromWorker, { say: 'answer' }>;
+
+/** The page's end of the engine: says what the painter does, and passes on what comes back. */
+export class EngineClient {
+  private readonly worker: Worker;
+  private readonly waiting = new Map<number, { resolve: (value: never) => void; reject: (error: Error) => void }>();
+  private nextQuestion = 1;
+  private serial = 0;
+
+  constructor(private readonly told: (message: Told) => void) {
+    this.worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' });
+    this.worker.onmessage = (event: MessageEvent<FromWorker>) => this.receive(event.data);
+    this.worker.onerror = (event) =>
+      this.told({ say: 'failed', why: event.message || 'The engine could not be started.' });
+  }
+
+  open(painting: string): void {
+    this.say({ say: 'open', painting });
+  }
+
+  apply(command: Command): void {
+    this.say({ say: 'command', command });
+  }
+
+  beginStroke(): void {
+    this.say({ say: 'stroke-begin' });
+  }
+
+  addSamples(samples: number[][], newest: number): void {
+    this.say({ say: 'stroke-samples', samples, newest });
+  }
+
+  endStroke(): void {
+    this.say({ say: 'stroke-end' });
+  }
+
+  /** Looks at the painting in another way. @returns the serial that the frames of this view will carry. */
+  look(view: View, values: boolean): number {
+    this.say({ say: 'view', serial: ++this.serial, view, values });
+    return this.serial;
+  }
+
+  light(light: Light): void {
+    this.say({ say: 'light', light });
+  }
+
+  shown(): void {
+    this.say({ say: 'shown' });
+  }
+
+  /** Asks the engine something. @throws PainterError (as a rejection) with a sentence. */
+  ask<Q extends Question>(question: Q): Promise<Answer<Q>> {
+    const id = this.nextQuestion++;
+    return new Promise((resolve, reject) => {
+      this.waiting.set(id, { resolve: resolve as (value: never) => void, reject });
+      this.say({ say: 'ask', id, question });
+    });
+  }
+
+  close(): void {
+    this.worker.terminate();
+    for (const { reject } of this.waiting.values()) reject(new PainterError('The painting was closed.'));
+    this.waiting.clear();
+  }
+
+  private say(message: ToWorker): void {
+    this.worker.postMessage(message);
+  }
+
+  private receive(message: FromWorker): void {
+    if (message.say !== 'answer') {
+      this.told(message);
+      return;
+    }
+    const asked = this.waiting.get(message.id);
+    this.waiting.delete(message.id);
+    if (message.why !== undefined) asked?.reject(new PainterError(message.why));
+    else asked?.resolve(message.answer as never);
+  }
+}

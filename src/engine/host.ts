@@ -1,0 +1,376 @@
+import type { Command } from '@/core/journal/commands';
+import { digest } from '@/core/journal/digest';
+import { PainterError } from '@/core/journal/errors';
+import { readCommand } from '@/core/journal/replay';
+import type { Studio } from '@/core/journal/studio';
+import { encodePng } from '@/core/formats/png';
+import { pictureRaster } from '@/core/formats/planes';
+import { encodeStigmosFile } from '@/core/formats/stigmosFile';
+import { growRect, isEmpty, noRect, type PixelRect } from '@/core/film/pixelRect';
+import { Picture } from '@/core/picture/picture';
+import { Pyramid } from '@/core/picture/pyramid';
+import { readSpot } from '@/core/picture/readings';
+import { cellToView, drawView, rectInView, type View } from '@/core/picture/view';
+import { Keeping } from './keeping';
+import type { BenchState, FromWorker, Question, ToWorker } from './protocol';
+import { amendPainting, isStorageFull, readPainting, readPhoto } from './shelf';
+import { thumbnailPng } from './thumbnail';
+
+/** Frames that may be on their way to the page before it has shown one. */
+const FRAMES_AHEAD = 2;
+/** Longest piece of background work, ms: what a pen may have to wait. */
+const SLICE_MS = 7;
+/** Quiet time after which a snapshot is begun, ms; and commands after which one is begun in any case. */
+const SNAPSHOT_QUIET_MS = 2500;
+const SNAPSHOT_COMMANDS = 40;
+/** Side of the blocks in which a picture is first coloured, cells. */
+const BLOCK = 128;
+
+/**
+ * Runs a studio for the page. Messages are worked off in order; after each turn the newest change is shown first,
+ * and what is left of the time goes to the background: colouring the rest of the picture, and keeping.
+ */
+export class EngineHost {
+  private studio: Studio | undefined;
+  private keeping: Keeping | undefined;
+  private picture!: Picture;
+  private pyramid!: Pyramid;
+  private view: { serial: number; view: View; values: boolean } | undefined;
+  private readonly inbox: ToWorker[] = [];
+  private turnPlanned = false;
+  /** Cells that are not coloured yet, as blocks. */
+  private uncoloured: PixelRect[] = [];
+  private dirtyView = noRect();
+  private framesOut = 0;
+  private newest = 0;
+  private lastChange = 0;
+  private changedSinceThumbnail = false;
+  private readonly channel = new MessageChannel();
+  private opening: Promise<void> | undefined;
+
+  constructor(private readonly post: (message: FromWorker, transfer?: Transferable[]) => void) {
+    this.channel.port1.onmessage = () => this.turn();
+    setInterval(() => this.plan(), 1000);
+  }
+
+  /** Takes a message from the page. */
+  receive(message: ToWorker): void {
+    this.inbox.push(message);
+    this.plan();
+  }
+
+  private plan(): void {
+    if (this.turnPlanned) return;
+    this.turnPlanned = true;
+    this.channel.port2.postMessage(0);
+  }
+
+  private turn(): void {
+    this.turnPlanned = false;
+    if (this.opening) return; // everything waits until the painting is there
+    try {
+      for (let message = this.inbox.shift(); message; message = this.inbox.shift()) {
+        this.handle(message);
+        if (this.opening) return;
+      }
+      this.show();
+      this.background();
+    } catch (error) {
+      this.post({ say: 'failed', why: error instanceof Error ? error.message : String(error) });
+      throw error;
+    }
+  }
+
+  private handle(message: ToWorker): void {
+    switch (message.say) {
+      case 'open':
+        this.opening = this.open(message.painting).finally(() => {
+          this.opening = undefined;
+          this.plan();
+        });
+        return;
+      case 'shown':
+        this.framesOut--;
+        return;
+      case 'view':
+        this.view = message;
+        this.dirtyView = { left: 0, top: 0, right: message.view.width, bottom: message.view.height };
+        this.sortUncoloured();
+        return;
+      case 'ask':
+        void this.answer(message.id, message.question);
+        return;
+    }
+    const { studio } = this;
+    if (!studio) return;
+    switch (message.say) {
+      case 'command':
+        this.attempt(() => {
+          const command = readCommand(message.command);
+          const change = studio.apply(command);
+          this.changed(change.rect);
+          this.keep(command);
+          this.postBench();
+        });
+        return;
+      case 'stroke-begin':
+        this.attempt(() => studio.beginStroke());
+        return;
+      case 'stroke-samples':
+        if (!studio.strokeInAir) return;
+        for (const sample of message.samples) studio.addSample(sample);
+        this.newest = message.newest;
+        this.changed(studio.publishStroke());
+        return;
+      case 'stroke-end': {
+        if (!studio.strokeInAir) return;
+        const { command, change } = studio.endStroke();
+        this.changed(change.rect);
+        this.keep(command);
+        this.postBench();
+        return;
+      }
+      case 'light':
+        this.picture.light = message.light;
+        this.relightAll();
+        return;
+    }
+  }
+
+  /** Does what a painter asked; what cannot be done is said, and changes nothing. */
+  private attempt(work: () => void): void {
+    try {
+      work();
+    } catch (error) {
+      if (!(error instanceof PainterError)) throw error;
+      this.post({ say: 'refused', why: error.message });
+    }
+  }
+
+  private async open(id: string): Promise<void> {
+    const record = await readPainting(id);
+    if (!record) {
+      this.post({ say: 'failed', why: 'This painting is not on the rack of this browser.' });
+      return;
+    }
+    const { studio, keeping } = await Keeping.open(record);
+    this.studio = studio;
+    this.keeping = keeping;
+    const { painting } = studio;
+    this.picture = new Picture(painting);
+    this.pyramid = new Pyramid(this.picture);
+    this.colourLater({ left: 0, top: 0, right: painting.width, bottom: painting.height });
+    this.post({
+      say: 'opened',
+      spec: record.spec,
+      width: painting.width,
+      height: painting.height,
+      isolated: typeof SharedArrayBuffer !== 'undefined' && painting.arena.memory.buffer instanceof SharedArrayBuffer,
+    });
+    this.postBench();
+  }
+
+  // --- the picture
+
+  private changed(rect: PixelRect): void {
+    if (isEmpty(rect)) return;
+    this.lastChange = performance.now();
+    this.changedSinceThumbnail = true;
+    // a whole painting is recoloured bit by bit
+    if ((rect.right - rect.left) * (rect.bottom - rect.top) > 400_000) this.colourLater(rect);
+    else this.colour(rect);
+  }
+
+  private colour(rect: PixelRect): void {
+    const lit = this.picture.update(rect);
+    this.pyramid.update(lit);
+    if (this.view) growRect(this.dirtyView, rectInView(this.view.view, lit));
+  }
+
+  private colourLater(rect: PixelRect): void {
+    const { width, height } = this.studio!.painting;
+    const right = Math.min(width, rect.right);
+    const bottom = Math.min(height, rect.bottom);
+    const blocks = new Map(this.uncoloured.map((b) => [`${b.left},${b.top}`, b]));
+    for (let top = Math.floor(Math.max(0, rect.top) / BLOCK) * BLOCK; top < bottom; top += BLOCK) {
+      for (let left = Math.floor(Math.max(0, rect.left) / BLOCK) * BLOCK; left < right; left += BLOCK) {
+        const block = { left, top, right: Math.min(width, left + BLOCK), bottom: Math.min(height, top + BLOCK) };
+        blocks.set(`${left},${top}`, block);
+      }
+    }
+    this.uncoloured = [...blocks.values()];
+    this.sortUncoloured();
+  }
+
+  /** What lies in the middle of the view comes first (last in the list). */
+  private sortUncoloured(): void {
+    if (!this.view || this.uncoloured.length === 0) return;
+    const { view } = this.view;
+    const far = (b: PixelRect) => {
+      const at = cellToView(view, (b.left + b.right) / 2, (b.top + b.bottom) / 2);
+      return Math.hypot(at.x - view.width / 2, at.y - view.height / 2);
+    };
+    this.uncoloured.sort((a, b) => far(b) - far(a));
+  }
+
+  private relightAll(): void {
+    const { width, height } = this.studio!.painting;
+    this.colourLater({ left: 0, top: 0, right: width, bottom: height });
+  }
+
+  /** Sends the part of the view that changed, when the page is ready for it. */
+  private show(): void {
+    if (!this.view || !this.studio || this.framesOut >= FRAMES_AHEAD) return;
+    const { view, serial, values } = this.view;
+    const r = this.dirtyView;
+    if (!(r.right > r.left && r.bottom > r.top)) return;
+    this.dirtyView = noRect();
+    const data = drawView(this.pyramid, this.studio.painting.arena.u32, view, r, values);
+    this.framesOut++;
+    this.post(
+      {
+        say: 'pixels',
+        serial,
+        x: r.left,
+        y: r.top,
+        width: r.right - r.left,
+        height: r.bottom - r.top,
+        data,
+        whole: r.left === 0 && r.top === 0 && r.right === view.width && r.bottom === view.height,
+        newest: this.newest,
+      },
+      [data.buffer],
+    );
+    this.newest = 0;
+  }
+
+  private background(): void {
+    if (!this.studio) return;
+    const start = performance.now();
+    while (this.uncoloured.length > 0 && performance.now() - start < SLICE_MS) this.colour(this.uncoloured.pop()!);
+    if (this.uncoloured.length > 0) {
+      this.plan();
+      return;
+    }
+    if (this.studio.strokeInAir || !this.keeping) return;
+    const quiet = performance.now() - this.lastChange;
+    if (!this.keeping.snapshotInProgress) {
+      const since = this.keeping.sinceSnapshot;
+      if (since > 0 && (quiet > SNAPSHOT_QUIET_MS || since > SNAPSHOT_COMMANDS)) {
+        this.keeping.beginSnapshot();
+        void this.snapshot(this.keeping);
+      } else if (this.changedSinceThumbnail && quiet > 700) {
+        this.changedSinceThumbnail = false;
+        void this.keepThumbnail();
+      }
+    }
+  }
+
+  // --- keeping
+
+  private keep(command: Command): void {
+    this.keeping!.append(command).then(
+      () => this.post({ say: 'kept', at: Date.now() }),
+      (error: unknown) => this.notKept(error),
+    );
+    // the list on the rack shows when a painting was last touched
+    if (command.do === 'stroke') void amendPainting(this.keeping!.id, { changedAt: Date.now() }).catch(() => {});
+  }
+
+  private async snapshot(keeping: Keeping): Promise<void> {
+    try {
+      while (!(await keeping.continueSnapshot())) {
+        // a stroke in the air goes first
+        while (this.studio?.strokeInAir) await new Promise((resolve) => setTimeout(resolve, 120));
+      }
+    } catch (error) {
+      this.notKept(error);
+    }
+  }
+
+  private async keepThumbnail(): Promise<void> {
+    try {
+      await amendPainting(this.keeping!.id, { thumbnail: thumbnailPng(this.pyramid, this.studio!.painting) });
+    } catch (error) {
+      this.notKept(error);
+    }
+  }
+
+  private notKept(error: unknown): void {
+    const why = isStorageFull(error)
+      ? 'This browser has no room left, so the last strokes are not kept. Go on painting, and save the painting as a file.'
+      : 'The last strokes could not be kept in this browser. Save the painting as a file.';
+    this.post({ say: 'not-kept', why });
+  }
+
+  // --- questions
+
+  private async answer(id: number, question: Question): Promise<void> {
+    try {
+      const answer = await this.find(question);
+      const transfer = answer instanceof Uint8Array ? [answer.buffer as ArrayBuffer] : [];
+      this.post({ say: 'answer', id, answer }, transfer);
+    } catch (error) {
+      this.post({ say: 'answer', id, why: error instanceof Error ? error.message : String(error) });
+    }
+  }
+
+  private async find(question: Question): Promise<unknown> {
+    const { studio } = this;
+    if (!studio) throw new PainterError('The painting is still being opened.');
+    const { painting } = studio;
+    switch (question.of) {
+      case 'spot': {
+        const x = Math.floor(question.x / painting.mmPerPx);
+        const y = Math.floor(question.y / painting.mmPerPx);
+        return x < 0 || y < 0 || x >= painting.width || y >= painting.height ? null : readSpot(this.picture, x, y);
+      }
+      case 'png':
+        while (this.uncoloured.length > 0) this.colour(this.uncoloured.pop()!);
+        return encodePng(pictureRaster(this.picture, question.lit), painting.spec.ppi);
+      case 'file': {
+        const record = await readPainting(this.keeping!.id);
+        const photos = await Promise.all(
+          (record?.photos ?? []).map(async ({ id, name }) => {
+            const blob = await readPhoto(this.keeping!.id, id);
+            return blob && { name, type: blob.type, bytes: new Uint8Array(await blob.arrayBuffer()) };
+          }),
+        );
+        return encodeStigmosFile(studio, this.keeping!.entries, question.title, photos.filter((p) => p !== null));
+      }
+      case 'state':
+        return { digest: digest(studio), mass: studio.massBalance() };
+      case 'kept':
+        await this.keeping!.settled();
+        return true;
+    }
+  }
+
+  private postBench(): void {
+    const studio = this.studio!;
+    const { painting, tools } = studio;
+    const { level, mixture } = tools.carried();
+    const bench: BenchState = {
+      tool: tools.current,
+      tools: [...tools.capture().settings.values()],
+      level,
+      mixture,
+      canUndo: studio.canUndo,
+      canRedo: studio.canRedo,
+      activeLayer: painting.activeLayer,
+      memory: painting.arena.used,
+      strokes: studio.strokes,
+      layers: painting.layers.map((layer) => {
+        let wet = false;
+        let strata = 0;
+        layer.forEachTile((tile) => {
+          wet ||= tile.volume !== 0;
+          strata = Math.max(strata, tile.strata.length);
+        });
+        return { id: layer.id, name: layer.name, kind: layer.kind, visible: layer.visible, wet, dry: strata > 0, strata };
+      }),
+    };
+    this.post({ say: 'bench', bench });
+  }
+}
+

@@ -1,0 +1,95 @@
+import type { MassBalance } from '@/core/film/ledger';
+import type { PaintingSpec } from '@/core/film/painting';
+import type { LayerKind } from '@/core/film/layer';
+import type { Command } from '@/core/journal/commands';
+import type { Mixture } from '@/core/colour/mixture';
+import type { ToolSettings } from '@/core/marks/tools';
+import type { Light } from '@/core/picture/picture';
+import type { SpotReading } from '@/core/picture/readings';
+import type { View } from '@/core/picture/view';
+
+/**
+ * What the page and the engine's worker say to each other. The page sends commands, pen readings and how it looks at
+ * the painting; the worker sends pixels, the state of the tools, and whether everything is kept.
+ */
+export type ToWorker =
+  | { readonly say: 'open'; readonly painting: string }
+  | { readonly say: 'command'; readonly command: Command }
+  | { readonly say: 'stroke-begin' }
+  /** Readings [t ms, x mm, y mm, pressure, tiltX, tiltY, twist]; `newest` is the time of the last one, ms since epoch. */
+  | { readonly say: 'stroke-samples'; readonly samples: number[][]; readonly newest: number }
+  | { readonly say: 'stroke-end' }
+  | { readonly say: 'view'; readonly serial: number; readonly view: View; readonly values: boolean }
+  | { readonly say: 'light'; readonly light: Light }
+  /** A frame has been put on the screen: the next may come. */
+  | { readonly say: 'shown' }
+  | { readonly say: 'ask'; readonly id: number; readonly question: Question };
+
+export type Question =
+  | { readonly of: 'spot'; readonly x: number; readonly y: number }
+  | { readonly of: 'png'; readonly lit: boolean }
+  | { readonly of: 'file'; readonly title: string }
+  | { readonly of: 'state' }
+  /** Everything so far is written. */
+  | { readonly of: 'kept' };
+
+export type Answer<Q extends Question> = Q extends { of: 'spot' }
+  ? SpotReading | null
+  : Q extends { of: 'state' }
+    ? { digest: string; mass: Record<string, MassBalance> }
+    : Q extends { of: 'kept' }
+      ? true
+      : Uint8Array<ArrayBuffer>;
+
+export type FromWorker =
+  | { readonly say: 'opened'; readonly spec: PaintingSpec; readonly width: number; readonly height: number; readonly isolated: boolean }
+  | { readonly say: 'opening'; readonly done: number }
+  | { readonly say: 'bench'; readonly bench: BenchState }
+  | {
+      readonly say: 'pixels';
+      /** The view these pixels belong to. */
+      readonly serial: number;
+      readonly x: number;
+      readonly y: number;
+      readonly width: number;
+      readonly height: number;
+      readonly data: Uint8ClampedArray<ArrayBuffer>;
+      /** Whether the whole view has been drawn with this frame. */
+      readonly whole: boolean;
+      /** Time of the newest pen reading in it, ms since epoch; 0 when there is none. */
+      readonly newest: number;
+    }
+  | { readonly say: 'kept'; readonly at: number }
+  | { readonly say: 'not-kept'; readonly why: string }
+  | { readonly say: 'refused'; readonly why: string }
+  | { readonly say: 'failed'; readonly why: string }
+  | { readonly say: 'answer'; readonly id: number; readonly answer?: unknown; readonly why?: string };
+
+/** Everything that the bench and the spine show. */
+export interface BenchState {
+  readonly tool: ToolSettings;
+  /** Settings of every tool, so that each can be taken up as it was left. */
+  readonly tools: readonly ToolSettings[];
+  /** Paint in the brush in hand, 1 = freshly loaded, and its mixture in parts. */
+  readonly level: number;
+  readonly mixture: Mixture;
+  readonly canUndo: boolean;
+  readonly canRedo: boolean;
+  readonly layers: readonly LayerState[];
+  readonly activeLayer: string;
+  /** Bytes of the painting in memory. */
+  readonly memory: number;
+  readonly strokes: number;
+}
+
+export interface LayerState {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: LayerKind;
+  readonly visible: boolean;
+  /** Whether it has wet paint, and dry paint. */
+  readonly wet: boolean;
+  readonly dry: boolean;
+  /** Thickest paint, um: for the cross-section. */
+  readonly strata: number;
+}

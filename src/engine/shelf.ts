@@ -1,0 +1,102 @@
+import localforage from 'localforage';
+import type { Command } from '@/core/journal/commands';
+import type { StudioState } from '@/core/journal/snapshot';
+import type { PaintingSpec } from '@/core/film/painting';
+
+/**
+ * What the browser keeps of all paintings. Shared by the rack (which lists them) and the worker (which writes them);
+ * every painting's things begin with its id.
+ */
+export interface PhotoNote {
+  readonly id: string;
+  readonly name: string;
+}
+
+/** What the rack shows of a painting. */
+export interface PaintingRecord {
+  readonly id: string;
+  readonly title: string;
+  readonly createdAt: number;
+  readonly changedAt: number;
+  readonly spec: PaintingSpec;
+  readonly photos: readonly PhotoNote[];
+  /** PNG of the picture, small. */
+  readonly thumbnail?: Uint8Array<ArrayBuffer>;
+  /** Set when it was taken off the rack and can still be hung back. */
+  readonly removedAt?: number;
+}
+
+/** A complete state: where in the journal it is, and where its tiles lie. */
+export interface SnapshotManifest {
+  readonly entries: number;
+  readonly state: StudioState;
+  readonly tiles: readonly { layer: string; index: number; key: string }[];
+}
+
+const store = (storeName: string) => localforage.createInstance({ name: 'stigmos', storeName });
+
+const paintings = store('paintings');
+const journals = store('journals');
+const snapshots = store('snapshots');
+const tiles = store('tiles');
+const photos = store('photos');
+
+/** Journal entries in one stored block: few enough that adding one is quick, enough that reading is. */
+export const BLOCK_ENTRIES = 20;
+
+export async function listPaintings(): Promise<PaintingRecord[]> {
+  const found: PaintingRecord[] = [];
+  await paintings.iterate<PaintingRecord, void>((record) => {
+    found.push(record);
+  });
+  return found.sort((a, b) => b.changedAt - a.changedAt);
+}
+
+export const readPainting = (id: string): Promise<PaintingRecord | null> => paintings.getItem<PaintingRecord>(id);
+export const writePainting = (record: PaintingRecord): Promise<unknown> => paintings.setItem(record.id, record);
+
+/** Writes what changes in a painting's record and leaves the rest. */
+export async function amendPainting(id: string, changes: Partial<PaintingRecord>): Promise<void> {
+  const record = await readPainting(id);
+  if (record) await writePainting({ ...record, ...changes });
+}
+
+export async function readEntries(id: string): Promise<Command[]> {
+  const entries: Command[] = [];
+  for (let block = 0; ; block++) {
+    const part = await journals.getItem<Command[]>(`${id}/${block}`);
+    if (!part) return entries;
+    entries.push(...part);
+    if (part.length < BLOCK_ENTRIES) return entries;
+  }
+}
+
+export const writeBlock = (id: string, block: number, entries: readonly Command[]): Promise<unknown> =>
+  journals.setItem(`${id}/${block}`, entries);
+
+export const readSnapshot = (id: string): Promise<SnapshotManifest | null> => snapshots.getItem<SnapshotManifest>(id);
+export const writeSnapshot = (id: string, manifest: SnapshotManifest): Promise<unknown> =>
+  snapshots.setItem(id, manifest);
+
+export const readTile = (key: string): Promise<Uint8Array | null> => tiles.getItem<Uint8Array>(key);
+export const writeTile = (key: string, bytes: Uint8Array): Promise<unknown> => tiles.setItem(key, bytes);
+export const removeTile = (key: string): Promise<void> => tiles.removeItem(key);
+
+export const readPhoto = (painting: string, photo: string): Promise<Blob | null> =>
+  photos.getItem<Blob>(`${painting}/${photo}`);
+export const writePhoto = (painting: string, photo: string, blob: Blob): Promise<unknown> =>
+  photos.setItem(`${painting}/${photo}`, blob);
+export const removePhoto = (painting: string, photo: string): Promise<void> => photos.removeItem(`${painting}/${photo}`);
+
+/** Removes a painting for good. */
+export async function erasePainting(id: string): Promise<void> {
+  await paintings.removeItem(id);
+  await snapshots.removeItem(id);
+  for (const part of [journals, tiles, photos]) {
+    for (const key of await part.keys()) if (key.startsWith(`${id}/`)) await part.removeItem(key);
+  }
+}
+
+/** Whether an error says that the browser's storage is full. */
+export const isStorageFull = (error: unknown): boolean =>
+  error instanceof Error && (error.name === 'QuotaExceededError' || /quota|disk|full/i.test(error.message));

@@ -1,0 +1,13 @@
+'use client';
+import { App, ConfigProvider } from 'antd';
+import type { ReactNode } from 'react';
+import { theme } from './theme';
+
+/** The room around every screen: its light and its type. */
+export function Room({ children }: { children: ReactNode }) {
+  return (
+    <ConfigProvider theme={theme} componentSize="small">
+      <App className="room">{children}</App>
+    </ConfigProvider>
+  );
+}

@@ -1,0 +1,311 @@
+'use client';
+import { useEffect, useRef } from 'react';
+import type { View } from '@/core/picture/view';
+import { Footprint } from './Footprint';
+import { SampleTag } from './SampleTag';
+import { askedViews, useEasel } from './easelStore';
+import { PenReader, toMm, type PenGeometry } from './pen';
+import { fitView, panBy, previewMatrix, turnAt, zoomAt } from './viewControl';
+import { heldKeys } from './useKeys';
+import styles from './easel.module.css';
+
+/** A finger that moves farther than this, or stays longer, paints; until then a second finger may join it. */
+const FINGER_SLOP_PX = 7;
+const FINGER_WAIT_MS = 90;
+const LATENCIES = 60;
+
+/** The canvas, and the hand over it: painting, looking, sampling. */
+export function CanvasView() {
+  const box = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const engine = useEasel((s) => s.engine);
+  const opened = useEasel((s) => s.opened);
+  const sampling = useEasel((s) => s.sampling);
+  const view = useEasel((s) => s.view);
+  const pointer = useRef<{ x: number; y: number; angle: number } | undefined>(undefined);
+
+  /** The view for which the pixels on the canvas were drawn. */
+  const drawn = useRef<{ serial: number; view: View } | undefined>(undefined);
+  const look = useEasel((s) => s.look);
+
+  // until a view is drawn, the picture that is there is shown as it would lie in it
+  useEffect(
+    () =>
+      useEasel.subscribe((now, before) => {
+        if (now.view === before.view || !drawn.current || !canvas.current) return;
+        canvas.current.style.transform = previewMatrix(drawn.current.view, now.view, window.devicePixelRatio);
+      }),
+    [],
+  );
+
+  // frames from the engine
+  useEffect(() => {
+    const latencies: number[] = [];
+    const store = useEasel.getState();
+    store.onFrame((frame) => {
+      const state = useEasel.getState();
+      const element = canvas.current;
+      if (element) {
+        const mine = askedViews.get(frame.serial);
+        if (frame.whole && mine) {
+          if (element.width !== mine.width || element.height !== mine.height) {
+            element.width = mine.width;
+            element.height = mine.height;
+          }
+          drawn.current = { serial: frame.serial, view: mine };
+          for (const serial of askedViews.keys()) if (serial < frame.serial) askedViews.delete(serial);
+          element.style.transform = previewMatrix(mine, state.view, window.devicePixelRatio);
+        }
+        if (drawn.current?.serial === frame.serial) {
+          const image = new ImageData(frame.data, frame.width, frame.height);
+          element.getContext('2d')!.putImageData(image, frame.x, frame.y);
+        }
+      }
+      state.engine?.shown();
+      if (frame.newest > 0) {
+        const { newest } = frame;
+        requestAnimationFrame(() => {
+          latencies.push(performance.timeOrigin + performance.now() - newest);
+          if (latencies.length > LATENCIES) latencies.shift();
+          const sorted = [...latencies].sort((a, b) => a - b);
+          useEasel.setState({ latency: sorted[sorted.length >> 1] });
+          window.dispatchEvent(new CustomEvent('stigmos-frame', { detail: latencies[latencies.length - 1] }));
+        });
+      }
+    });
+    return () => store.onFrame(undefined);
+  }, []);
+
+  // the view follows the room's size
+  useEffect(() => {
+    const element = box.current!;
+    const observer = new ResizeObserver(() => {
+      const dpr = window.devicePixelRatio;
+      const width = Math.max(1, Math.round(element.clientWidth * dpr));
+      const height = Math.max(1, Math.round(element.clientHeight * dpr));
+      const state = useEasel.getState();
+      if (state.view.width === width && state.view.height === height) return;
+      const next = { ...state.view, width, height };
+      const first = state.view.width === 0;
+      look(first && state.opened ? fitView(next, state.opened.width, state.opened.height) : next);
+    });
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [look, engine]);
+
+  // the hand
+  useEffect(() => {
+    if (!engine || !opened) return;
+    const element = box.current!;
+    const pen = new PenReader();
+    const fingers = new Map<number, { x: number; y: number }>();
+    let painting: number | undefined;
+    let waitingFinger: { id: number; events: PointerEvent[]; timer: number } | undefined;
+    let moving: { id: number; x: number; y: number; angle: number } | undefined;
+    let strength: { x: number; from: number } | undefined;
+    let penSeen = false;
+
+    const geometry = (): PenGeometry => {
+      const { left, top } = element.getBoundingClientRect();
+      const state = useEasel.getState();
+      return { view: state.view, mmPerPx: 25.4 / state.opened!.spec.ppi, dpr: window.devicePixelRatio, left, top };
+    };
+    const place = (event: { clientX: number; clientY: number }) => {
+      const { left, top } = element.getBoundingClientRect();
+      const dpr = window.devicePixelRatio;
+      return { x: (event.clientX - left) * dpr, y: (event.clientY - top) * dpr };
+    };
+    const angleOf = (p: { x: number; y: number }) => {
+      const v = useEasel.getState().view;
+      return Math.atan2(p.y - v.height / 2, p.x - v.width / 2);
+    };
+    const epoch = (event: PointerEvent) => performance.timeOrigin + event.timeStamp;
+
+    const beginStroke = (event: PointerEvent) => {
+      useEasel.setState({ refused: '' });
+      painting = event.pointerId;
+      engine.beginStroke();
+      engine.addSamples([pen.begin(event, geometry())], epoch(event));
+    };
+    const endStroke = () => {
+      painting = undefined;
+      engine.endStroke();
+    };
+    const takeSample = (event: PointerEvent, use: boolean) => {
+      const { x, y } = toMm(geometry(), event.clientX, event.clientY);
+      void engine
+        .ask({ of: 'spot', x, y })
+        .then((sample) => {
+          const state = useEasel.getState();
+          state.set({ sample: sample ?? undefined });
+          if (use && sample && Object.keys(sample.mixture).length > 0) state.loadMixture({ ...sample.mixture });
+        })
+        .catch(() => {});
+    };
+
+    const down = (event: PointerEvent) => {
+      if (event.button > 1 && event.pointerType !== 'pen') return;
+      element.setPointerCapture(event.pointerId);
+      element.focus({ preventScroll: true });
+      if (event.pointerType === 'pen') penSeen = true;
+      const p = place(event);
+      if (event.pointerType === 'touch') {
+        if (painting !== undefined && penSeen) return; // the pen paints
+        fingers.set(event.pointerId, p);
+        if (fingers.size === 2 && waitingFinger) {
+          clearTimeout(waitingFinger.timer);
+          waitingFinger = undefined;
+        }
+        if (fingers.size === 1 && !penSeen && !heldKeys.space) {
+          const begin = () => {
+            const waiting = waitingFinger;
+            waitingFinger = undefined;
+            if (!waiting) return;
+            beginStroke(waiting.events[0]);
+            for (const e of waiting.events.slice(1)) engine.addSamples(pen.readAll(e, geometry()), epoch(e));
+          };
+          waitingFinger = { id: event.pointerId, events: [event], timer: window.setTimeout(begin, FINGER_WAIT_MS) };
+        }
+        return;
+      }
+      if (heldKeys.space || event.button === 1) {
+        moving = { id: event.pointerId, ...p, angle: angleOf(p) };
+        return;
+      }
+      if (heldKeys.sample) {
+        takeSample(event, true);
+        return;
+      }
+      if (painting === undefined && event.button === 0) beginStroke(event);
+    };
+
+    const gesture = (id: number, to: { x: number; y: number }) => {
+      const before = [...fingers.values()];
+      fingers.set(id, to);
+      const after = [...fingers.values()];
+      let next = useEasel.getState().view;
+      if (before.length === 1) {
+        next = panBy(next, after[0].x - before[0].x, after[0].y - before[0].y);
+      } else {
+        const mid = (q: { x: number; y: number }[]) => ({ x: (q[0].x + q[1].x) / 2, y: (q[0].y + q[1].y) / 2 });
+        const span = (q: { x: number; y: number }[]) => Math.hypot(q[1].x - q[0].x, q[1].y - q[0].y);
+        const lean = (q: { x: number; y: number }[]) => Math.atan2(q[1].y - q[0].y, q[1].x - q[0].x);
+        const m0 = mid(before);
+        const m1 = mid(after);
+        next = panBy(next, m1.x - m0.x, m1.y - m0.y);
+        next = zoomAt(next, span(after) / Math.max(1, span(before)), m1.x, m1.y);
+        next = turnAt(next, lean(after) - lean(before), m1.x, m1.y);
+      }
+      look(next);
+    };
+
+    const move = (event: PointerEvent) => {
+      const p = place(event);
+      const old = pointer.current;
+      if (!old) pointer.current = { ...p, angle: 0 };
+      else {
+        const dx = p.x - old.x;
+        const dy = p.y - old.y;
+        if (Math.hypot(dx, dy) > 2) pointer.current = { ...p, angle: Math.atan2(dy, dx) };
+      }
+      element.dispatchEvent(new CustomEvent('hand'));
+      if (waitingFinger?.id === event.pointerId) {
+        waitingFinger.events.push(event);
+        const first = waitingFinger.events[0];
+        if (Math.hypot(event.clientX - first.clientX, event.clientY - first.clientY) > FINGER_SLOP_PX) {
+          clearTimeout(waitingFinger.timer);
+          const { events } = waitingFinger;
+          waitingFinger = undefined;
+          beginStroke(events[0]);
+          for (const e of events.slice(1)) engine.addSamples(pen.readAll(e, geometry()), epoch(e));
+        }
+        fingers.set(event.pointerId, p);
+        return;
+      }
+      if (painting === event.pointerId) {
+        engine.addSamples(pen.readAll(event, geometry()), epoch(event));
+        return;
+      }
+      if (event.pointerType === 'touch') {
+        if (fingers.has(event.pointerId)) gesture(event.pointerId, p);
+        return;
+      }
+      if (moving?.id === event.pointerId) {
+        const now = useEasel.getState().view;
+        const angle = angleOf(p);
+        const next = event.shiftKey
+          ? turnAt(now, angle - moving.angle, now.width / 2, now.height / 2)
+          : panBy(now, p.x - moving.x, p.y - moving.y);
+        moving = { id: moving.id, ...p, angle };
+        look(next);
+        return;
+      }
+      if (heldKeys.sample) takeSample(event, false);
+      if (heldKeys.strength) {
+        const { bench, apply } = useEasel.getState();
+        if (!bench) return;
+        strength ??= { x: event.clientX, from: bench.tool.strength };
+        const value = Math.min(1, Math.max(0.02, strength.from + (event.clientX - strength.x) / 250));
+        apply({ do: 'tool', tool: bench.tool.tool, strength: Math.round(value * 100) / 100 });
+      } else strength = undefined;
+    };
+
+    const up = (event: PointerEvent) => {
+      if (waitingFinger?.id === event.pointerId) {
+        clearTimeout(waitingFinger.timer);
+        beginStroke(waitingFinger.events[0]);
+        for (const e of waitingFinger.events.slice(1)) engine.addSamples(pen.readAll(e, geometry()), epoch(e));
+        waitingFinger = undefined;
+      }
+      fingers.delete(event.pointerId);
+      if (painting === event.pointerId) endStroke();
+      if (moving?.id === event.pointerId) moving = undefined;
+    };
+    const wheel = (event: WheelEvent) => {
+      event.preventDefault();
+      const p = place(event);
+      look(zoomAt(useEasel.getState().view, Math.exp(-event.deltaY * 0.0016), p.x, p.y));
+    };
+    const leave = () => {
+      pointer.current = undefined;
+      element.dispatchEvent(new CustomEvent('hand'));
+    };
+    const quiet = (event: Event) => event.preventDefault();
+
+    element.addEventListener('pointerdown', down);
+    element.addEventListener('pointermove', move);
+    element.addEventListener('pointerup', up);
+    element.addEventListener('pointercancel', up);
+    element.addEventListener('pointerleave', leave);
+    element.addEventListener('wheel', wheel, { passive: false });
+    element.addEventListener('contextmenu', quiet);
+    return () => {
+      if (painting !== undefined) endStroke();
+      element.removeEventListener('pointerdown', down);
+      element.removeEventListener('pointermove', move);
+      element.removeEventListener('pointerup', up);
+      element.removeEventListener('pointercancel', up);
+      element.removeEventListener('pointerleave', leave);
+      element.removeEventListener('wheel', wheel);
+      element.removeEventListener('contextmenu', quiet);
+    };
+  }, [engine, opened, look]);
+
+  return (
+    <div
+      ref={box}
+      className={styles.view}
+      data-testid="canvas"
+      data-zoom={view.zoom.toFixed(4)}
+      tabIndex={0}
+      role="application"
+      aria-label="The canvas"
+      style={{ cursor: sampling ? 'crosshair' : 'none' }}
+    >
+      <canvas ref={canvas} className={styles.picture} />
+      {!opened && <p className={styles.opening}>Bringing the painting to the easel …</p>}
+      <Footprint box={box} pointer={pointer} />
+      <SampleTag pointer={pointer} />
+    </div>
+  );
+}

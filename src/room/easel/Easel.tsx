@@ -1,0 +1,64 @@
+'use client';
+import { Button } from 'antd';
+import Link from 'next/link';
+import { useEffect, useState } from 'react';
+import { readPainting, type PaintingRecord } from '@/engine/shelf';
+import { DEMO_ID, hangDemo } from '../rack/hangFile';
+import { Bench } from './Bench';
+import { CanvasView } from './CanvasView';
+import { MotifBoard } from './MotifBoard';
+import { Sill } from './Sill';
+import { Spine } from './Spine';
+import { useEasel } from './easelStore';
+import { useKeys } from './useKeys';
+import styles from './easel.module.css';
+
+/** The main screen: the canvas in a neutral room, photos at its side, the bench in front. */
+export function Easel({ painting }: { painting: string }) {
+  const [record, setRecord] = useState<PaintingRecord | null>();
+  const begin = useEasel((s) => s.begin);
+  const failed = useEasel((s) => s.failed);
+  const clear = useEasel((s) => s.clear);
+  useKeys();
+
+  useEffect(() => {
+    let close: (() => void) | undefined;
+    let gone = false;
+    const open = async () => {
+      if (painting === DEMO_ID) await hangDemo().catch(() => {});
+      const found = await readPainting(painting).catch(() => null);
+      if (gone) return;
+      setRecord(found);
+      if (found) close = begin(painting);
+    };
+    void open();
+    return () => {
+      gone = true;
+      close?.();
+    };
+  }, [painting, begin]);
+
+  if (record === null || failed) {
+    return (
+      <main className={styles.lost}>
+        <h1>This painting cannot be shown</h1>
+        <p className="trouble" role="alert">
+          {failed || 'It is not on the rack of this browser. Paintings are kept where they were painted; to bring one here, open its file.'}
+        </p>
+        <Link href="/">
+          <Button size="middle">To the rack</Button>
+        </Link>
+      </main>
+    );
+  }
+  if (!record) return <div className={styles.easel} aria-busy="true" />;
+  return (
+    <main className={clear ? `${styles.easel} ${styles.clear}` : styles.easel}>
+      <Sill record={record} />
+      <MotifBoard painting={record.id} photos={record.photos} />
+      <CanvasView />
+      <Spine />
+      <Bench />
+    </main>
+  );
+}

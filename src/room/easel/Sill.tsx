@@ -1,0 +1,136 @@
+'use client';
+import { LeftOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons';
+import { Button, Dropdown, Tooltip } from 'antd';
+import Link from 'next/link';
+import { useEffect, useState } from 'react';
+import { PainterError } from '@/core/journal/errors';
+import { amendPainting, type PaintingRecord } from '@/engine/shelf';
+import { fileName, saveFile } from '../parts/saveFile';
+import { useEasel } from './easelStore';
+import { fitView, mirrored } from './viewControl';
+import styles from './easel.module.css';
+
+/** The sill: what is on the easel, how long ago it was kept, how it is looked at, and the way out. */
+export function Sill({ record }: { record: PaintingRecord }) {
+  const [title, setTitle] = useState(record.title);
+  const [trouble, setTrouble] = useState('');
+  const [sending, setSending] = useState(false);
+  const { apply, look, toggleValues, set } = useEasel.getState();
+  const values = useEasel((s) => s.values);
+  const mirror = useEasel((s) => s.view.mirror);
+  const canUndo = useEasel((s) => s.bench?.canUndo ?? false);
+  const canRedo = useEasel((s) => s.bench?.canRedo ?? false);
+  const notKept = useEasel((s) => s.notKept);
+  const refused = useEasel((s) => s.refused);
+
+  const send = async (what: 'png' | 'png-unlit' | 'file') => {
+    const { engine: now } = useEasel.getState();
+    if (!now) return;
+    setTrouble('');
+    setSending(true);
+    try {
+      if (what === 'file') {
+        saveFile(fileName(title, 'stigmos'), await now.ask({ of: 'file', title }), 'application/zip');
+      } else {
+        saveFile(fileName(title, 'png'), await now.ask({ of: 'png', lit: what === 'png' }), 'image/png');
+      }
+    } catch (error) {
+      setTrouble(error instanceof PainterError ? error.message : 'The file could not be made.');
+    } finally {
+      setSending(false);
+    }
+  };
+
+  const rename = (next: string) => {
+    setTitle(next);
+    if (next.trim()) void amendPainting(record.id, { title: next.trim() }).catch(() => {});
+  };
+
+  return (
+    <header className={styles.sill}>
+      <Tooltip title="To the rack">
+        <Link href="/" aria-label="To the rack" className={styles.toRack}>
+          <LeftOutlined />
+        </Link>
+      </Tooltip>
+      <input className={styles.title} value={title} maxLength={120} aria-label="Title" onChange={(e) => rename(e.target.value)} />
+      <Kept />
+      <span className={styles.spring} />
+      {(refused || trouble || notKept) && (
+        <span className={styles.notice} role="alert">
+          {refused || trouble || notKept}
+          {notKept && !refused && !trouble && (
+            <Button type="link" onClick={() => void send('file')}>
+              Save as a file
+            </Button>
+          )}
+        </span>
+      )}
+      <div className={styles.aids} role="group" aria-label="Undo and redo">
+        <Tooltip title="Undo (Ctrl+Z)">
+          <Button type="text" icon={<UndoOutlined />} aria-label="Undo" disabled={!canUndo} onClick={() => apply({ do: 'undo' })} />
+        </Tooltip>
+        <Tooltip title="Redo (Ctrl+Shift+Z)">
+          <Button type="text" icon={<RedoOutlined />} aria-label="Redo" disabled={!canRedo} onClick={() => apply({ do: 'redo' })} />
+        </Tooltip>
+      </div>
+      <Tooltip title="Dries everything now">
+        <Button onClick={() => apply({ do: 'dry' })}>Hair dryer</Button>
+      </Tooltip>
+      <div className={styles.aids} role="group" aria-label="Looking aids">
+        <Tooltip title="See values only, on canvas and photo (V)">
+          <Button type={values ? 'primary' : 'text'} aria-pressed={values} onClick={toggleValues}>
+            Value
+          </Button>
+        </Tooltip>
+        <Tooltip title="See it in the looking-glass (L)">
+          <Button type={mirror ? 'primary' : 'text'} aria-pressed={mirror} onClick={() => look(mirrored(useEasel.getState().view))}>
+            Mirror
+          </Button>
+        </Tooltip>
+        <Tooltip title="See the whole canvas (F)">
+          <Button
+            type="text"
+            onClick={() => {
+              const { opened, view } = useEasel.getState();
+              if (opened) look(fitView({ ...view, turn: 0 }, opened.width, opened.height));
+            }}
+          >
+            Fit
+          </Button>
+        </Tooltip>
+      </div>
+      <Dropdown
+        menu={{
+          items: [
+            { key: 'png', label: 'PNG picture, lit as you see it' },
+            { key: 'png-unlit', label: 'PNG picture, colour only' },
+            { key: 'file', label: 'Painting file (.stigmos), with strokes and photos' },
+          ],
+          onClick: ({ key }) => void send(key as 'png'),
+        }}
+        trigger={['click']}
+      >
+        <Button type="primary" loading={sending} onClick={() => set({ refused: '' })}>
+          Send out
+        </Button>
+      </Dropdown>
+    </header>
+  );
+}
+
+/** How long ago the painting was kept. */
+function Kept() {
+  const keptAt = useEasel((s) => s.keptAt);
+  const opened = useEasel((s) => s.opened);
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), 1000);
+    return () => clearInterval(timer);
+  }, []);
+  if (!opened) return <span className="quiet">opening …</span>;
+  if (!keptAt) return <span className="quiet">kept</span>;
+  const seconds = Math.max(0, Math.round((now - keptAt) / 1000));
+  const ago = seconds < 60 ? `${seconds} s ago` : `${Math.floor(seconds / 60)} min ago`;
+  return <span className="quiet">kept {ago}</span>;
+}

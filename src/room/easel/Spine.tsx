@@ -1,0 +1,45 @@
+'use client';
+import { BulbOutlined, HistoryOutlined, MenuOutlined } from '@ant-design/icons';
+import { Button, Tooltip } from 'antd';
+import { LampDrawer } from './LampDrawer';
+import { LayersDrawer } from './LayersDrawer';
+import { JournalDrawer } from './JournalDrawer';
+import { useEasel, type Drawer } from './easelStore';
+import styles from './easel.module.css';
+
+const DRAWERS: { id: Exclude<Drawer, null>; name: string; icon: React.ReactNode }[] = [
+  { id: 'layers', name: 'Layers', icon: <MenuOutlined /> },
+  { id: 'lamp', name: 'Lamp', icon: <BulbOutlined /> },
+  { id: 'journal', name: 'Journal', icon: <HistoryOutlined /> },
+];
+
+/** The spine at the right edge: opens one drawer at a time. */
+export function Spine() {
+  const drawer = useEasel((s) => s.drawer);
+  const set = useEasel((s) => s.set);
+  return (
+    <>
+      {drawer && (
+        <section className={styles.drawer} aria-label={DRAWERS.find((d) => d.id === drawer)!.name}>
+          {drawer === 'layers' && <LayersDrawer />}
+          {drawer === 'lamp' && <LampDrawer />}
+          {drawer === 'journal' && <JournalDrawer />}
+        </section>
+      )}
+      <nav className={styles.spine} aria-label="Drawers">
+        {DRAWERS.map(({ id, name, icon }) => (
+          <Tooltip key={id} title={name} placement="left">
+            <Button
+              type={drawer === id ? 'primary' : 'text'}
+              size="middle"
+              icon={icon}
+              aria-label={name}
+              aria-expanded={drawer === id}
+              onClick={() => set({ drawer: drawer === id ? null : id })}
+            />
+          </Tooltip>
+        ))}
+      </nav>
+    </>
+  );
+}

@@ -1,0 +1,187 @@
+'use client';
+import { create } from 'zustand';
+import { masstoneLab, type Mixture } from '@/core/colour/mixture';
+import type { PaintingSpec } from '@/core/film/painting';
+import type { Command } from '@/core/journal/commands';
+import { toolOf, type ToolId } from '@/core/marks/tools';
+import { STUDIO_LIGHT, type Light } from '@/core/picture/picture';
+import type { SpotReading } from '@/core/picture/readings';
+import type { View } from '@/core/picture/view';
+import { EngineClient } from '@/engine/client';
+import type { BenchState, FromWorker } from '@/engine/protocol';
+import { fitView } from './viewControl';
+
+/** The six tools that stand in the jar; the digits 1 to 6 take them. */
+export const JAR: readonly { id: ToolId; name: string; edge: string }[] = [
+  { id: 'flat', name: 'Flat', edge: 'found' },
+  { id: 'filbert', name: 'Filbert', edge: 'found, soft ends' },
+  { id: 'round', name: 'Round', edge: 'line to mass' },
+  { id: 'blender-soft', name: 'Soft blender', edge: 'lost' },
+  { id: 'graphite', name: 'Pencil', edge: 'line' },
+  { id: 'eraser', name: 'Rub-out', edge: 'opens the ground' },
+];
+
+export type Drawer = 'layers' | 'lamp' | 'journal' | null;
+type Frame = Extract<FromWorker, { say: 'pixels' }>;
+
+interface EaselState {
+  engine: EngineClient | undefined;
+  opened: { spec: PaintingSpec; width: number; height: number } | undefined;
+  /** What went so wrong that the painting cannot be shown. */
+  failed: string;
+  bench: BenchState | undefined;
+  keptAt: number;
+  notKept: string;
+  /** What could not be done, said where the painter looks: under the sill. */
+  refused: string;
+  view: View;
+  values: boolean;
+  light: Light;
+  drawer: Drawer;
+  clear: boolean;
+  /** Parts of the mixture that is set out. */
+  parts: Record<string, number>;
+  sampling: boolean;
+  sample: SpotReading | undefined;
+  previousTool: ToolId | undefined;
+  /** Median time from pen to picture over the last frames, ms. */
+  latency: number;
+
+  begin: (painting: string) => () => void;
+  onFrame: (sink: ((frame: Frame) => void) | undefined) => void;
+  apply: (command: Command) => void;
+  look: (view: View) => void;
+  toggleValues: () => void;
+  setLight: (light: Light) => void;
+  takeTool: (tool: ToolId) => void;
+  /** Sets a mixture out and brings a clean brush full of it. */
+  loadMixture: (parts: Record<string, number>) => void;
+  setParts: (parts: Record<string, number>) => void;
+  reload: () => void;
+  set: (changes: Partial<EaselState>) => void;
+}
+
+let sink: ((frame: Frame) => void) | undefined;
+
+/** Views that were asked for and not drawn yet, by the serial that their frames will carry. */
+export const askedViews = new Map<number, View>();
+
+/** Parts without what is not there. */
+export const mixtureOf = (parts: Record<string, number>): Mixture =>
+  Object.fromEntries(Object.entries(parts).filter(([, n]) => n > 0));
+
+export const useEasel = create<EaselState>((set, get) => ({
+  engine: undefined,
+  opened: undefined,
+  failed: '',
+  bench: undefined,
+  keptAt: 0,
+  notKept: '',
+  refused: '',
+  view: { width: 0, height: 0, centreX: 0, centreY: 0, zoom: 1, turn: 0, mirror: false },
+  values: false,
+  light: STUDIO_LIGHT,
+  drawer: null,
+  clear: false,
+  parts: { PB29: 1, PW6: 3 },
+  sampling: false,
+  sample: undefined,
+  previousTool: undefined,
+  latency: 0,
+
+  begin(painting) {
+    const engine = new EngineClient((message) => {
+      switch (message.say) {
+        case 'opened': {
+          const { width, height, spec } = message;
+          const { view } = get();
+          set({ opened: { width, height, spec } });
+          if (view.width > 0) get().look(fitView(view, width, height));
+          return;
+        }
+        case 'bench':
+          set({ bench: message.bench });
+          return;
+        case 'pixels':
+          sink?.(message);
+          return;
+        case 'kept':
+          set({ keptAt: message.at, notKept: '' });
+          return;
+        case 'not-kept':
+          set({ notKept: message.why });
+          return;
+        case 'refused':
+          set({ refused: message.why });
+          return;
+        case 'failed':
+          set({ failed: message.why });
+      }
+    });
+    set({ engine, opened: undefined, failed: '', bench: undefined, keptAt: 0, notKept: '', refused: '', sample: undefined });
+    engine.open(painting);
+    return () => {
+      engine.close();
+      set({ engine: undefined, opened: undefined });
+    };
+  },
+  onFrame(next) {
+    sink = next;
+  },
+  apply(command) {
+    set({ refused: '' });
+    get().engine?.apply(command);
+  },
+  look(view) {
+    set({ view });
+    const serial = get().engine?.look(view, get().values);
+    if (serial !== undefined) askedViews.set(serial, view);
+  },
+  toggleValues() {
+    set({ values: !get().values });
+    get().look(get().view);
+  },
+  setLight(light) {
+    set({ light });
+    get().engine?.light(light);
+  },
+  takeTool(tool) {
+    const now = get().bench?.tool.tool;
+    // the same key again goes back to the tool before
+    const next = now === tool && get().previousTool ? get().previousTool! : tool;
+    if (now !== next) set({ previousTool: now });
+    get().apply({ do: 'tool', tool: next });
+  },
+  loadMixture(parts) {
+    set({ parts });
+    const mixture = mixtureOf(parts);
+    if (Object.keys(mixture).length === 0) return;
+    const { bench, apply } = get();
+    const tool = bench && toolOf(bench.tool.tool);
+    if (!tool || tool.kind !== 'brush' || tool.form.naturalBlend === 1) apply({ do: 'tool', tool: 'flat' });
+    apply({ do: 'rinse' });
+    apply({ do: 'load', mixture, amount: 1 });
+  },
+  setParts(parts) {
+    set({ parts });
+  },
+  reload() {
+    const { parts, bench, apply, loadMixture } = get();
+    const mixture = mixtureOf(parts);
+    if (Object.keys(mixture).length === 0) return;
+    const carried = bench?.mixture ?? {};
+    const other = Object.keys(carried).length > 0 && labFar(carried, mixture);
+    if (other) loadMixture(parts);
+    else apply({ do: 'load', mixture, amount: 1 });
+  },
+  set(changes) {
+    set(changes);
+  },
+}));
+
+/** Whether two mixtures look like different paint on the brush. */
+function labFar(a: Mixture, b: Mixture): boolean {
+  const p = masstoneLab(a);
+  const q = masstoneLab(b);
+  return Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2]) > 4;
+}

@@ -1,0 +1,52 @@
+'use client';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { JAR, useEasel } from './easelStore';
+import { fitView, mirrored } from './viewControl';
+
+/** Keys that are held while the hand does something else. Read by the canvas at every event. */
+export const heldKeys = { space: false, sample: false, strength: false };
+
+/** The keys of the easel. Typing in a field is left alone. */
+export function useKeys(): void {
+  const get = useEasel.getState;
+  const held = { keydown: true, keyup: true, preventDefault: true };
+  const hold = (key: keyof typeof heldKeys) => (event: KeyboardEvent) => {
+    heldKeys[key] = event.type === 'keydown';
+  };
+  useHotkeys('space, shift+space', hold('space'), held);
+  useHotkeys('a', hold('strength'), held);
+  useHotkeys(
+    's',
+    (event) => {
+      hold('sample')(event);
+      if (!event.repeat) get().set({ sampling: heldKeys.sample, sample: undefined });
+    },
+    held,
+  );
+  useHotkeys('1,2,3,4,5,6', (event) => get().takeTool(JAR[Number(event.key) - 1].id));
+  useHotkeys('BracketLeft, BracketRight', (event) => resize(event.code === 'BracketLeft' ? 1 / 1.15 : 1.15));
+  useHotkeys('r', () => get().reload());
+  useHotkeys('w', () => get().apply({ do: 'wipe' }));
+  useHotkeys('q', () => get().apply({ do: 'rinse' }));
+  useHotkeys('v', () => get().toggleValues());
+  useHotkeys('l', () => get().look(mirrored(get().view)));
+  useHotkeys('f', () => {
+    const { opened, view, look } = get();
+    if (opened) look(fitView({ ...view, turn: 0 }, opened.width, opened.height));
+  });
+  // on the canvas Tab clears the room; elsewhere it goes on to the next control, as everywhere
+  useHotkeys('tab', () => onCanvas() && get().set({ clear: !get().clear }), { preventDefault: onCanvas });
+  useHotkeys('mod+z', () => get().apply({ do: 'undo' }), { preventDefault: true });
+  useHotkeys('mod+shift+z', () => get().apply({ do: 'redo' }), { preventDefault: true });
+}
+
+/** Changes the size of the tool in hand by a factor. */
+export function resize(factor: number): void {
+  const { bench, apply } = useEasel.getState();
+  if (!bench) return;
+  const sizeMm = Math.round(Math.min(120, Math.max(0.3, bench.tool.sizeMm * factor)) * 10) / 10;
+  apply({ do: 'tool', tool: bench.tool.tool, sizeMm });
+}
+
+const onCanvas = () =>
+  document.activeElement === document.body || document.activeElement?.getAttribute('role') === 'application';

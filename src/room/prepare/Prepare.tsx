@@ -1,0 +1,287 @@
+'use client';
+import { CloseOutlined, LeftOutlined } from '@ant-design/icons';
+import { Button, Form, Input, InputNumber, Select, Segmented } from 'antd';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useMemo, useState } from 'react';
+import { useDropzone } from 'react-dropzone';
+import { GENERAL_TWELVE } from '@/core/colour/pigments';
+import { MAX_CELLS, paintingSchema } from '@/core/journal/commands';
+import { PainterError } from '@/core/journal/errors';
+import type { SurfaceKind } from '@/core/surface/heightField';
+import { isStorageFull, writeBlock, writePainting, writePhoto } from '@/engine/shelf';
+import { Drawdown } from '../parts/Drawdown';
+import { shortName } from '../parts/recipeWords';
+import { decodePhoto } from '../photos';
+import { newId } from '../rack/hangFile';
+import { GroundPreview } from './GroundPreview';
+import styles from './prepare.module.css';
+
+const SURFACES: { value: SurfaceKind; label: string }[] = [
+  { value: 'linen-fine', label: 'Fine linen' },
+  { value: 'linen-coarse', label: 'Coarse linen' },
+  { value: 'panel', label: 'Gessoed panel' },
+];
+
+const FORMATS = [
+  { value: '300x200', label: '300 × 200 mm' },
+  { value: '406.4x304.8', label: '16 × 12 in' },
+  { value: '240x180', label: '240 × 180 mm' },
+  { value: '240x300', label: '240 × 300 mm' },
+  { value: '250x250', label: '250 × 250 mm' },
+  { value: '297x210', label: 'A4, 297 × 210 mm' },
+];
+
+const TONES: { name: string; mixture: Record<string, number> }[] = [
+  { name: 'White', mixture: {} },
+  { name: 'Warm grey', mixture: { PW6: 6, PBr7RU: 2 } },
+  { name: 'Ochre', mixture: { PW6: 2, PY43: 3 } },
+  { name: 'Red earth', mixture: { PW6: 1, PBr7BS: 2 } },
+  { name: 'Blue grey', mixture: { PW6: 7, PB29: 1, PBr7BU: 1 } },
+  { name: 'Umber', mixture: { PBr7BU: 2, PW6: 1 } },
+];
+
+interface HungPhoto {
+  id: string;
+  name: string;
+  blob: Blob;
+  url: string;
+}
+
+/** Choosing a support, a surface, a tone and photos, with the ground seen in raking light while one chooses. */
+export function Prepare() {
+  const router = useRouter();
+  const [title, setTitle] = useState('Low tide, study');
+  const [unit, setUnit] = useState<'mm' | 'in'>('mm');
+  const [widthMm, setWidth] = useState(300);
+  const [heightMm, setHeight] = useState(200);
+  const [ppi, setPpi] = useState(150);
+  const [kind, setKind] = useState<SurfaceKind>('linen-fine');
+  const [tone, setTone] = useState<Record<string, number>>({ PW6: 2, PY43: 3 });
+  const [photos, setPhotos] = useState<HungPhoto[]>([]);
+  const [trouble, setTrouble] = useState('');
+  const [beginning, setBeginning] = useState(false);
+
+  const mixture = useMemo(() => Object.fromEntries(Object.entries(tone).filter(([, n]) => n > 0)), [tone]);
+  const toned = Object.keys(mixture).length > 0;
+  const wide = Math.round((widthMm / 25.4) * ppi);
+  const high = Math.round((heightMm / 25.4) * ppi);
+  const perUnit = unit === 'mm' ? 1 : 25.4;
+  const tooLarge = wide * high > MAX_CELLS;
+
+  const addPhotos = async (files: File[]) => {
+    setTrouble('');
+    for (const file of files) {
+      try {
+        const decoded = await decodePhoto(file, file.name);
+        decoded.close();
+        const hung = { id: newId(), name: file.name, blob: file, url: URL.createObjectURL(file) };
+        setPhotos((before) => [...before, hung]);
+      } catch (error) {
+        setTrouble(error instanceof PainterError ? error.message : `“${file.name}” cannot be hung up.`);
+      }
+    }
+  };
+  const drop = useDropzone({ onDrop: (files) => void addPhotos(files), noClick: true });
+
+  const begin = async () => {
+    const spec = paintingSchema.safeParse({
+      widthMm,
+      heightMm,
+      ppi,
+      seed: Math.floor(Math.random() * 1e6) + 1,
+      surface: { kind, scale: 1, depth: 1 },
+      ...(toned ? { tone: { mixture } } : {}),
+    });
+    if (!spec.success) {
+      setTrouble(`This painting cannot be prepared: ${spec.error.issues[0].message}.`);
+      return;
+    }
+    setBeginning(true);
+    const id = newId();
+    try {
+      for (const photo of photos) await writePhoto(id, photo.id, photo.blob);
+      await writeBlock(id, 0, []);
+      const now = Date.now();
+      await writePainting({
+        id,
+        title: title.trim() || 'Untitled',
+        createdAt: now,
+        changedAt: now,
+        spec: spec.data,
+        photos: photos.map(({ id: photo, name }) => ({ id: photo, name })),
+      });
+      router.push(`/easel?painting=${id}`);
+    } catch (error) {
+      setBeginning(false);
+      setTrouble(
+        isStorageFull(error)
+          ? 'This browser has no room left for another painting.'
+          : 'The painting could not be kept in this browser.',
+      );
+    }
+  };
+
+  const size = (value: number, set: (mm: number) => void, label: string) => (
+    <InputNumber
+      aria-label={label}
+      value={Math.round((value / perUnit) * 100) / 100}
+      min={5 / perUnit}
+      max={5000 / perUnit}
+      step={unit === 'mm' ? 5 : 0.25}
+      onChange={(v) => v && set(v * perUnit)}
+      style={{ width: 88 }}
+    />
+  );
+
+  return (
+    <main className={styles.prepare} {...drop.getRootProps({ tabIndex: -1, role: 'main' })}>
+      <header className={styles.head}>
+        <Link href="/" className={styles.back}>
+          <LeftOutlined /> The rack
+        </Link>
+        <h1>Prepare a ground</h1>
+      </header>
+      <Form layout="vertical" className={styles.form} size="middle" onFinish={() => void begin()}>
+        <Form.Item label="Title">
+          <Input value={title} maxLength={120} onChange={(e) => setTitle(e.target.value)} aria-label="Title" />
+        </Form.Item>
+        <Form.Item label="Support">
+          <div className={styles.line}>
+            <Select
+              aria-label="Format"
+              style={{ width: 160 }}
+              options={FORMATS}
+              value={FORMATS.find((f) => f.value === `${widthMm}x${heightMm}`)?.value}
+              placeholder="Own size"
+              onChange={(value) => {
+                const [w, h] = value.split('x').map(Number);
+                setWidth(w);
+                setHeight(h);
+              }}
+            />
+            {size(widthMm, setWidth, 'Width')}
+            <span>×</span>
+            {size(heightMm, setHeight, 'Height')}
+            <Segmented options={['mm', 'in']} value={unit} onChange={(v) => setUnit(v as 'mm' | 'in')} />
+            <Button
+              onClick={() => {
+                setWidth(heightMm);
+                setHeight(widthMm);
+              }}
+            >
+              Turn
+            </Button>
+          </div>
+          <div className={styles.line}>
+            <InputNumber
+              aria-label="Resolution"
+              value={ppi}
+              min={50}
+              max={600}
+              step={10}
+              onChange={(v) => v && setPpi(v)}
+              suffix="ppi"
+              style={{ width: 112 }}
+            />
+            <span className={tooLarge ? 'trouble' : 'quiet'}>
+              <span className="fact">
+                {wide} × {high}
+              </span>{' '}
+              pixels
+              {tooLarge && `: more than ${MAX_CELLS / 1e6} million. Choose a smaller size or resolution.`}
+            </span>
+          </div>
+        </Form.Item>
+        <Form.Item label="Surface">
+          <Segmented options={SURFACES} value={kind} onChange={(v) => setKind(v as SurfaceKind)} />
+        </Form.Item>
+        <Form.Item label="Tone">
+          <div className={styles.tones}>
+            {TONES.map((t) => (
+              <button
+                key={t.name}
+                type="button"
+                className={styles.tone}
+                aria-pressed={JSON.stringify(t.mixture) === JSON.stringify(tone)}
+                onClick={() => setTone(t.mixture)}
+              >
+                {Object.keys(t.mixture).length > 0 ? (
+                  <Drawdown mixture={t.mixture} className={styles.drawdown} />
+                ) : (
+                  <span className={styles.white} />
+                )}
+                {t.name}
+              </button>
+            ))}
+          </div>
+          <div className={styles.parts}>
+            {Object.entries(tone).map(([id, parts]) => (
+              <label key={id} className={styles.part}>
+                <InputNumber
+                  value={parts}
+                  min={0}
+                  max={99}
+                  size="small"
+                  style={{ width: 58 }}
+                  aria-label={`Parts of ${shortName(id)}`}
+                  onChange={(v) => setTone((before) => ({ ...before, [id]: v ?? 0 }))}
+                />
+                {shortName(id)}
+                <Button
+                  type="text"
+                  size="small"
+                  icon={<CloseOutlined />}
+                  aria-label={`Leave out ${shortName(id)}`}
+                  onClick={() => setTone(({ [id]: _, ...rest }) => rest)}
+                />
+              </label>
+            ))}
+            <Select
+              size="small"
+              placeholder="Add a tube"
+              aria-label="Add a tube to the tone"
+              style={{ width: 170 }}
+              value={null}
+              options={GENERAL_TWELVE.filter((id) => !(id in tone)).map((id) => ({ value: id, label: shortName(id) }))}
+              onChange={(id: string | null) => id && setTone((before) => ({ ...before, [id]: 1 }))}
+            />
+          </div>
+        </Form.Item>
+        <Form.Item label="Photos">
+          <input {...drop.getInputProps({ accept: 'image/*', 'aria-label': 'Photo files' })} />
+          <div className={styles.photos}>
+            {photos.map((photo) => (
+              <figure key={photo.id} className={styles.photo}>
+                {/* eslint-disable-next-line @next/next/no-img-element -- a picture from memory */}
+                <img src={photo.url} alt={photo.name} />
+                <Button
+                  size="small"
+                  icon={<CloseOutlined />}
+                  aria-label={`Take down ${photo.name}`}
+                  onClick={() => setPhotos((before) => before.filter((p) => p !== photo))}
+                />
+              </figure>
+            ))}
+            <button type="button" className={styles.hang} onClick={drop.open}>
+              Hang up a photo
+              <span className="quiet">or drop it anywhere here</span>
+            </button>
+          </div>
+        </Form.Item>
+        {trouble && (
+          <p role="alert" className="trouble">
+            {trouble}
+          </p>
+        )}
+        <Button type="primary" htmlType="submit" loading={beginning} disabled={tooLarge}>
+          Set it on the easel
+        </Button>
+      </Form>
+      <aside className={styles.side} aria-label="The ground in raking light">
+        <GroundPreview kind={kind} mixture={mixture} widthMm={widthMm} heightMm={heightMm} />
+        <p className="quiet">A piece 50 mm wide, in raking light.</p>
+      </aside>
+    </main>
+  );
+}

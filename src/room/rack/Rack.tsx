@@ -1,0 +1,168 @@
+'use client';
+import { DeleteOutlined, FolderOpenOutlined, PlusOutlined } from '@ant-design/icons';
+import { Button, Tooltip } from 'antd';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { PainterError } from '@/core/journal/errors';
+import { amendPainting, erasePainting, listPaintings, type PaintingRecord } from '@/engine/shelf';
+import { hangDemo, hangFile } from './hangFile';
+import styles from './rack.module.css';
+
+/** A painting taken off the rack is gone for good after this time, ms. */
+const ERASE_AFTER = 24 * 3600 * 1000;
+
+/** All paintings, like canvases standing on a drying rack. */
+export function Rack() {
+  const router = useRouter();
+  const [paintings, setPaintings] = useState<PaintingRecord[]>();
+  const [removed, setRemoved] = useState<PaintingRecord>();
+  const [trouble, setTrouble] = useState('');
+  const [room, setRoom] = useState('');
+  const picker = useRef<HTMLInputElement>(null);
+
+  const refresh = useCallback(async () => {
+    const all = await listPaintings();
+    setPaintings(all.filter((p) => !p.removedAt));
+    const estimate = await navigator.storage?.estimate?.();
+    if (estimate?.quota) setRoom(roomWords((estimate.quota - (estimate.usage ?? 0)) / 2 ** 20));
+  }, []);
+
+  useEffect(() => {
+    const begin = async () => {
+      for (const p of await listPaintings()) {
+        if (p.removedAt && Date.now() - p.removedAt > ERASE_AFTER) await erasePainting(p.id);
+      }
+      await hangDemo();
+    };
+    begin()
+      .catch((error: unknown) => setTrouble(sentence(error)))
+      .finally(() => void refresh());
+  }, [refresh]);
+
+  const openFile = async (file: File) => {
+    setTrouble('');
+    try {
+      const id = await hangFile(new Uint8Array(await file.arrayBuffer()));
+      router.push(`/easel?painting=${id}`);
+    } catch (error) {
+      setTrouble(`“${file.name}”: ${sentence(error)}`);
+    }
+  };
+
+  const takeOff = async (painting: PaintingRecord) => {
+    await amendPainting(painting.id, { removedAt: Date.now() });
+    setRemoved(painting);
+    await refresh();
+  };
+
+  const hangBack = async () => {
+    if (removed) await amendPainting(removed.id, { removedAt: undefined });
+    setRemoved(undefined);
+    await refresh();
+  };
+
+  return (
+    <main className={styles.rack}>
+      <header className={styles.head}>
+        <div>
+          <h1>The rack</h1>
+          <p className="quiet">Every painting stands here and keeps itself. {room}</p>
+        </div>
+        <div className={styles.actions}>
+          <input
+            ref={picker}
+            type="file"
+            accept=".stigmos"
+            className="visually-hidden"
+            aria-label="Open a painting file"
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              if (file) void openFile(file);
+              event.target.value = '';
+            }}
+          />
+          <Button size="middle" icon={<FolderOpenOutlined />} onClick={() => picker.current?.click()}>
+            Open a file
+          </Button>
+          <Link href="/prepare">
+            <Button size="middle" type="primary" icon={<PlusOutlined />}>
+              New painting
+            </Button>
+          </Link>
+        </div>
+      </header>
+      {trouble && (
+        <p role="alert" className="trouble">
+          {trouble}
+        </p>
+      )}
+      {removed && (
+        <p role="status" className={styles.removed}>
+          “{removed.title}” was taken off the rack.{' '}
+          <Button type="link" onClick={() => void hangBack()}>
+            Hang it back
+          </Button>
+        </p>
+      )}
+      {paintings?.length === 0 && <p className="quiet">The rack is empty. Prepare a ground to begin.</p>}
+      <ul className={styles.list} aria-label="Paintings">
+        {paintings?.map((painting) => (
+          <li key={painting.id} className={styles.item}>
+            <Link href={`/easel?painting=${painting.id}`} className={styles.canvas} aria-label={`Open ${painting.title}`}>
+              <Thumbnail painting={painting} />
+            </Link>
+            <div className={styles.ledge} />
+            <div className={styles.label}>
+              <div>
+                <h2>{painting.title}</h2>
+                <span className="quiet">
+                  <span className="fact">
+                    {Math.round(painting.spec.widthMm)} × {Math.round(painting.spec.heightMm)} mm
+                  </span>
+                  , {when(painting.changedAt)}
+                </span>
+              </div>
+              <Tooltip title="Take off the rack">
+                <Button
+                  type="text"
+                  icon={<DeleteOutlined />}
+                  aria-label={`Take ${painting.title} off the rack`}
+                  onClick={() => void takeOff(painting)}
+                />
+              </Tooltip>
+            </div>
+          </li>
+        ))}
+      </ul>
+    </main>
+  );
+}
+
+function Thumbnail({ painting }: { painting: PaintingRecord }) {
+  const [url, setUrl] = useState<string>();
+  useEffect(() => {
+    if (!painting.thumbnail) return;
+    const made = URL.createObjectURL(new Blob([painting.thumbnail], { type: 'image/png' }));
+    setUrl(made);
+    return () => URL.revokeObjectURL(made);
+  }, [painting.thumbnail]);
+  const { widthMm, heightMm } = painting.spec;
+  // eslint-disable-next-line @next/next/no-img-element -- a picture from memory, not from a server
+  if (url) return <img src={url} alt="" />;
+  return <span className={styles.unseen} style={{ aspectRatio: `${widthMm} / ${heightMm}` }} />;
+}
+
+const sentence = (error: unknown) =>
+  error instanceof PainterError ? error.message : 'Something went wrong while reading from this browser’s storage.';
+
+function when(time: number): string {
+  const minutes = Math.round((Date.now() - time) / 60_000);
+  if (minutes < 1) return 'just now';
+  if (minutes < 60) return `${minutes} min ago`;
+  if (minutes < 36 * 60) return `${Math.round(minutes / 60)} h ago`;
+  return new Date(time).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+}
+
+const roomWords = (mb: number) =>
+  mb > 2048 ? `About ${Math.round(mb / 1024)} GB of room left.` : `About ${Math.round(mb)} MB of room left.`;

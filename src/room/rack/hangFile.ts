@@ -1,0 +1,78 @@
+import { deflateSync } from 'fflate';
+import { decodeStigmosFile } from '@/core/formats/stigmosFile';
+import { decodeTile } from '@/core/film/tileCodec';
+import { TILE } from '@/core/film/tile';
+import { PainterError } from '@/core/journal/errors';
+import {
+  BLOCK_ENTRIES,
+  isStorageFull,
+  readPainting,
+  writeBlock,
+  writePainting,
+  writePhoto,
+  writeSnapshot,
+  writeTile,
+} from '@/engine/shelf';
+import { decodePhoto } from '../photos';
+
+/** The painting that the app comes with. */
+export const DEMO_ID = 'low-tide';
+const DEMO_URL = '/demo/low-tide.stigmos';
+
+export const newId = (): string => crypto.randomUUID();
+
+/**
+ * Puts the painting of a file on the rack. Nothing is listed until everything is stored.
+ * @returns its id
+ * @throws PainterError with a sentence when the file is no painting, is damaged, or there is no room for it.
+ */
+export async function hangFile(bytes: Uint8Array, id: string = newId()): Promise<string> {
+  const file = decodeStigmosFile(bytes);
+  const spec = file.journal.painting;
+  const tilesX = Math.ceil(Math.round((spec.widthMm / 25.4) * spec.ppi) / TILE);
+  const tilesY = Math.ceil(Math.round((spec.heightMm / 25.4) * spec.ppi) / TILE);
+  const damaged = new PainterError('This painting cannot be opened: its paint is damaged.');
+  const layers = new Set(file.state.layers.map((l) => l.id));
+  try {
+    for (const tile of file.tiles) {
+      if (!layers.has(tile.layer) || tile.index >= tilesX * tilesY) throw damaged;
+      decodeTile(tile.bytes);
+    }
+  } catch {
+    throw damaged;
+  }
+  try {
+    const tiles = [];
+    for (const { layer, index, bytes: raw } of file.tiles) {
+      const key = `${id}/${layer}-${index}-0`;
+      await writeTile(key, deflateSync(raw, { level: 1 }));
+      tiles.push({ layer, index, key });
+    }
+    const { entries } = file.journal;
+    for (let block = 0; block * BLOCK_ENTRIES <= entries.length; block++) {
+      await writeBlock(id, block, entries.slice(block * BLOCK_ENTRIES, (block + 1) * BLOCK_ENTRIES));
+    }
+    await writeSnapshot(id, { entries: entries.length, state: file.state, tiles });
+    const photos = [];
+    for (const [i, photo] of file.photos.entries()) {
+      const blob = new Blob([photo.bytes as BlobPart], { type: photo.type });
+      await decodePhoto(blob, photo.name);
+      await writePhoto(id, `photo-${i + 1}`, blob);
+      photos.push({ id: `photo-${i + 1}`, name: photo.name });
+    }
+    const now = Date.now();
+    await writePainting({ id, title: file.title, createdAt: now, changedAt: now, spec, photos });
+  } catch (error) {
+    if (isStorageFull(error)) throw new PainterError('This browser has no room left for this painting.');
+    throw error;
+  }
+  return id;
+}
+
+/** Hangs the demo painting on the rack, unless it is there already. */
+export async function hangDemo(): Promise<void> {
+  if (await readPainting(DEMO_ID)) return;
+  const answer = await fetch(DEMO_URL);
+  if (!answer.ok) throw new PainterError('The demo painting is missing from this installation.');
+  await hangFile(new Uint8Array(await answer.arrayBuffer()), DEMO_ID);
+}
