@@ -12,7 +12,12 @@ export const metadata: Metadata = {
   description: 'A painter’s room: oil paint that mixes as pigments, on linen, from a photo.',
 };
 
-export const viewport: Viewport = { width: 'device-width', initialScale: 1, userScalable: false, themeColor: '#9a9a98' };
+export const viewport: Viewport = {
+  width: 'device-width',
+  initialScale: 1,
+  userScalable: false,
+  themeColor: '#9a9a98',
+};
 
 export default async function Layout({ children }: { children: ReactNode }) {
   // each answer carries a nonce of its own, so pages are made when they are asked for

@@ -67,7 +67,8 @@ export async function replayCommand(argv: string[]): Promise<void> {
       const top = Math.max(0, Math.floor(y / painting.mmPerPx));
       const right = Math.min(painting.width, Math.ceil((x + w) / painting.mmPerPx));
       const bottom = Math.min(painting.height, Math.ceil((y + h) / painting.mmPerPx));
-      if (right <= left || bottom <= top) throw new PainterError(`--region ${x},${y},${w},${h} lies outside the painting.`);
+      if (right <= left || bottom <= top)
+        throw new PainterError(`--region ${x},${y},${w},${h} lies outside the painting.`);
       return { xMm: x, yMm: y, widthMm: w, heightMm: h, ...readRegion(picture, left, top, right, bottom) };
     }),
   }));

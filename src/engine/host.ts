@@ -336,7 +336,12 @@ export class EngineHost {
             return blob && { name, type: blob.type, bytes: new Uint8Array(await blob.arrayBuffer()) };
           }),
         );
-        return encodeStigmosFile(studio, this.keeping!.entries, question.title, photos.filter((p) => p !== null));
+        return encodeStigmosFile(
+          studio,
+          this.keeping!.entries,
+          question.title,
+          photos.filter((p) => p !== null),
+        );
       }
       case 'state':
         return { digest: digest(studio), mass: studio.massBalance() };
@@ -367,10 +372,17 @@ export class EngineHost {
           wet ||= tile.volume !== 0;
           strata = Math.max(strata, tile.strata.length);
         });
-        return { id: layer.id, name: layer.name, kind: layer.kind, visible: layer.visible, wet, dry: strata > 0, strata };
+        return {
+          id: layer.id,
+          name: layer.name,
+          kind: layer.kind,
+          visible: layer.visible,
+          wet,
+          dry: strata > 0,
+          strata,
+        };
       }),
     };
     this.post({ say: 'bench', bench });
   }
 }
-

@@ -123,7 +123,10 @@ export class Keeping {
       });
     }
     const stale = [...this.savedTiles]
-      .filter(([name, saved]) => !alive.has(name) || tiles.some((t) => `${t.layer}:${t.index}` === name && t.key !== saved.key))
+      .filter(
+        ([name, saved]) =>
+          !alive.has(name) || tiles.some((t) => `${t.layer}:${t.index}` === name && t.key !== saved.key),
+      )
       .map(([, saved]) => saved.key);
     for (const name of this.savedTiles.keys()) if (!alive.has(name)) this.savedTiles.delete(name);
     for (const t of tiles) {

@@ -42,7 +42,13 @@ export type Answer<Q extends Question> = Q extends { of: 'spot' }
       : Uint8Array<ArrayBuffer>;
 
 export type FromWorker =
-  | { readonly say: 'opened'; readonly spec: PaintingSpec; readonly width: number; readonly height: number; readonly isolated: boolean }
+  | {
+      readonly say: 'opened';
+      readonly spec: PaintingSpec;
+      readonly width: number;
+      readonly height: number;
+      readonly isolated: boolean;
+    }
   | { readonly say: 'opening'; readonly done: number }
   | { readonly say: 'bench'; readonly bench: BenchState }
   | {

@@ -86,7 +86,8 @@ export const readPhoto = (painting: string, photo: string): Promise<Blob | null>
   photos.getItem<Blob>(`${painting}/${photo}`);
 export const writePhoto = (painting: string, photo: string, blob: Blob): Promise<unknown> =>
   photos.setItem(`${painting}/${photo}`, blob);
-export const removePhoto = (painting: string, photo: string): Promise<void> => photos.removeItem(`${painting}/${photo}`);
+export const removePhoto = (painting: string, photo: string): Promise<void> =>
+  photos.removeItem(`${painting}/${photo}`);
 
 /** Removes a painting for good. */
 export async function erasePainting(id: string): Promise<void> {

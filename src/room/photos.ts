@@ -14,7 +14,9 @@ export async function decodePhoto(blob: Blob, name: string): Promise<ImageBitmap
   if (blob.size > MAX_BYTES) {
     throw new PainterError(`“${name}” is larger than 120 MB: make it smaller before hanging it up.`);
   }
-  const unreadable = new PainterError(`“${name}” cannot be read as a picture. JPEG, PNG, WebP and AVIF can be hung up.`);
+  const unreadable = new PainterError(
+    `“${name}” cannot be read as a picture. JPEG, PNG, WebP and AVIF can be hung up.`,
+  );
   let size: { width: number; height: number } | undefined;
   try {
     size = imageSize(new Uint8Array(await blob.slice(0, 2 ** 20).arrayBuffer()));

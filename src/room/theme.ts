@@ -39,8 +39,16 @@ export const theme: ThemeConfig = {
     boxShadowSecondary: '0 2px 8px rgba(34,33,31,.25)',
   },
   components: {
-    Slider: { railSize: 3, handleSize: 9, handleSizeHover: 10, trackBg: '#6f8f88', railBg: '#b3b0a8', railHoverBg: '#a5a29a' },
+    Slider: {
+      railSize: 3,
+      handleSize: 9,
+      handleSizeHover: 10,
+      trackBg: '#6f8f88',
+      railBg: '#b3b0a8',
+      railHoverBg: '#a5a29a',
+    },
     Button: { defaultShadow: 'none', primaryShadow: 'none', defaultBg: '#efede8' },
+    Segmented: { trackBg: '#c8c5be', itemSelectedBg: '#f0eee9' },
     Tooltip: { colorBgSpotlight: '#3a3834' },
   },
 };

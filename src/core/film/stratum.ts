@@ -34,7 +34,11 @@ export function packPlane(plane: Float32Array): { steps: Uint16Array; unit: numb
 }
 
 /** A stratum from the planes of a film (coats; um). Pigments that left no step are dropped. */
-export function packStratum(pigments: readonly number[], mass: readonly Float32Array[], thickness: Float32Array): Stratum {
+export function packStratum(
+  pigments: readonly number[],
+  mass: readonly Float32Array[],
+  thickness: Float32Array,
+): Stratum {
   const packed = mass.map(packPlane);
   const kept = pigments.map((_, i) => i).filter((i) => packed[i].steps.some((s) => s > 0));
   const film = packPlane(thickness);

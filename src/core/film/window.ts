@@ -146,7 +146,8 @@ export class FilmWindow {
   /** Gives the window's memory back. */
   dispose(): void {
     const { arena } = this.painting;
-    for (const plane of [this.relief, this.body, this.laid, this.fresh]) if (plane) arena.free(plane, this.capacity * 4);
+    for (const plane of [this.relief, this.body, this.laid, this.fresh])
+      if (plane) arena.free(plane, this.capacity * 4);
     if (this.film) arena.free(this.film, this.filmCapacity * 4);
     this.film = this.relief = this.body = this.laid = this.fresh = 0;
     this.loaded = false;
@@ -155,7 +156,8 @@ export class FilmWindow {
   private reserve(cells: number): void {
     const { arena } = this.painting;
     if (cells > this.capacity) {
-      for (const plane of [this.relief, this.body, this.laid, this.fresh]) if (plane) arena.free(plane, this.capacity * 4);
+      for (const plane of [this.relief, this.body, this.laid, this.fresh])
+        if (plane) arena.free(plane, this.capacity * 4);
       this.capacity = cells;
       this.relief = arena.allocate(cells * 4);
       this.body = arena.allocate(cells * 4);
@@ -321,7 +323,10 @@ export class FilmWindow {
     if (right <= left) return;
     for (let y = top; y < bottom; y++) {
       const from = (y - old.y0) * old.width + left - old.x0;
-      f32.set(old.plane.subarray(from, from + right - left), (this.fresh >> 2) + (y - this.y0) * this.width + left - this.x0);
+      f32.set(
+        old.plane.subarray(from, from + right - left),
+        (this.fresh >> 2) + (y - this.y0) * this.width + left - this.x0,
+      );
     }
   }
 }

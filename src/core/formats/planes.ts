@@ -28,7 +28,10 @@ export interface PlaneUnit {
 }
 
 /** 16-bit PNGs of the state: albedo, thickness, wetness, surface, relief, and the mass of every pigment present. */
-export function encodePlanes(picture: Picture): { files: Record<string, Uint8Array>; units: Record<string, PlaneUnit> } {
+export function encodePlanes(picture: Picture): {
+  files: Record<string, Uint8Array>;
+  units: Record<string, PlaneUnit>;
+} {
   const { painting } = picture;
   const { width, height, surface, arena } = painting;
   const cells = width * height;

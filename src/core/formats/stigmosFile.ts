@@ -34,14 +34,21 @@ const manifestSchema = z.strictObject({
   version: z.literal(1),
   title: z.string().max(200),
   digest: z.string().regex(/^[0-9a-f]{64}$/),
-  tiles: z.array(z.strictObject({ layer: z.string().max(40), index: z.number().int().min(0), file: z.string().max(80) })),
+  tiles: z.array(
+    z.strictObject({ layer: z.string().max(40), index: z.number().int().min(0), file: z.string().max(80) }),
+  ),
   photos: z
     .array(z.strictObject({ name: z.string().max(300), type: z.string().max(60), file: z.string().max(80) }))
     .max(200),
 });
 
 /** Writes a painting as a file. */
-export function encodeStigmosFile(studio: Studio, entries: readonly Command[], title: string, photos: readonly PhotoFile[]): Uint8Array<ArrayBuffer> {
+export function encodeStigmosFile(
+  studio: Studio,
+  entries: readonly Command[],
+  title: string,
+  photos: readonly PhotoFile[],
+): Uint8Array<ArrayBuffer> {
   const { painting } = studio;
   const journal: Journal = {
     format: 'stigmos-journal',

@@ -95,7 +95,12 @@ export const paintingSchema = z
     widthMm: z.number().min(5).max(5000),
     heightMm: z.number().min(5).max(5000),
     ppi: z.number().min(30).max(1200),
-    seed: z.number().int().min(0).max(2 ** 31 - 1).default(1),
+    seed: z
+      .number()
+      .int()
+      .min(0)
+      .max(2 ** 31 - 1)
+      .default(1),
     surface: z
       .strictObject({
         kind: z.enum(SURFACE_KINDS),

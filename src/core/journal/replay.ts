@@ -59,7 +59,8 @@ export function replay(journal: Journal, scale = 1): Studio {
 
 function scaled(painting: Journal['painting'], scale: number): Journal['painting'] {
   const read = paintingSchema.safeParse({ ...painting, ppi: painting.ppi * scale });
-  if (!read.success) throw new PainterError(`At scale ${scale} it cannot be painted: ${describe(read.error.issues[0])}.`);
+  if (!read.success)
+    throw new PainterError(`At scale ${scale} it cannot be painted: ${describe(read.error.issues[0])}.`);
   return read.data;
 }
 

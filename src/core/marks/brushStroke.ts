@@ -172,7 +172,10 @@ export class BrushStroke implements StrokeInProgress {
       cosAlong = Math.abs(-Math.sin(angle) * dx + Math.cos(angle) * dy);
     }
     const most = form.spacingMaxMm + form.spacingMaxPerWidth * settings.sizeMm;
-    const even = Math.min(most, Math.max(LEAST_SPACING_MM, form.spacing * this.contactLength(point.pressure, cosAlong)));
+    const even = Math.min(
+      most,
+      Math.max(LEAST_SPACING_MM, form.spacing * this.contactLength(point.pressure, cosAlong)),
+    );
     this.spacingRandom = (Math.imul(this.spacingRandom, 1664525) + 1013904223) | 0;
     // uneven by 18 %, so that no period can show
     return even * (0.82 + (0.36 * ((this.spacingRandom >>> 16) & 255)) / 255);
@@ -279,7 +282,9 @@ export class BrushStroke implements StrokeInProgress {
     };
     const tip = this.pigments.map((_, i) => take(this.tip, i));
     const tuft = this.pigments.map((_, i) => take(this.tuft, i));
-    const carried = this.pigments.map((_, i) => i).filter((i) => tip[i].some((m) => m > 0) || tuft[i].some((m) => m > 0));
+    const carried = this.pigments
+      .map((_, i) => i)
+      .filter((i) => tip[i].some((m) => m > 0) || tuft[i].some((m) => m > 0));
     r.pigments = carried.map((i) => this.pigments[i]);
     r.tipMass = carried.map((i) => tip[i]);
     r.tuftMass = carried.map((i) => tuft[i]);
@@ -290,7 +295,15 @@ export class BrushStroke implements StrokeInProgress {
     this.channels = 0;
   }
 
-  private setBlock(pressure: number, wayMm: number, lengthMm: number, dx: number, dy: number, cos: number, sin: number) {
+  private setBlock(
+    pressure: number,
+    wayMm: number,
+    lengthMm: number,
+    dx: number,
+    dy: number,
+    cos: number,
+    sin: number,
+  ) {
     const { form, reservoir, footprint, window, settings } = this;
     const { f32, i32 } = this.painting.arena;
     const b = this.block >> 2;
@@ -363,7 +376,8 @@ export class BrushStroke implements StrokeInProgress {
     const wet = form.wetReach * pressure * (30 + 0.7 * grain);
     const full = 0.8 / r.tipFull;
     for (let i = 0; i < r.across; i++) {
-      const single = noise1(this.way / 6.75 + (this.seed % 997) + i * 0.618, 1000 + i + (this.seed & 0xffff) * 64) - 0.5;
+      const single =
+        noise1(this.way / 6.75 + (this.seed % 997) + i * 0.618, 1000 + i + (this.seed & 0xffff) * 64) - 0.5;
       const clump = noise1(this.way / 22.5 + (this.seed % 997) + (i >> 1) * 0.377, 3000 + (i >> 1)) - 0.5;
       this.wiggle[i] = form.wiggleUm * 2 * (single + 0.6 * clump);
     }
@@ -387,8 +401,8 @@ export class BrushStroke implements StrokeInProgress {
     let all = 0;
     let felt = 0;
     for (let c = 0; c < this.rideLevel.length; c++) {
-      const u = (((c % r.across) + 0.5) / r.across * 2 - 1) * footprint.halfWidth;
-      const v = ((Math.floor(c / r.across) + 0.5) / r.along * 2 - 1) * footprint.halfLength;
+      const u = ((((c % r.across) + 0.5) / r.across) * 2 - 1) * footprint.halfWidth;
+      const v = (((Math.floor(c / r.across) + 0.5) / r.along) * 2 - 1) * footprint.halfLength;
       let sum = 0;
       let count = 0;
       for (let j = -step; j <= step; j += step) {
@@ -417,7 +431,17 @@ export class BrushStroke implements StrokeInProgress {
   }
 
   /** The rows of the turned footprint, from the front of the motion backwards so that pushed paint moves once. */
-  private rows(point: Sample, x: number, y: number, cos: number, sin: number, dx: number, dy: number, pressure: number, reachY: number) {
+  private rows(
+    point: Sample,
+    x: number,
+    y: number,
+    cos: number,
+    sin: number,
+    dx: number,
+    dy: number,
+    pressure: number,
+    reachY: number,
+  ) {
     const { footprint, window, painting } = this;
     const { f32, i32 } = painting.arena;
     const { halfWidth, halfLength, perPx } = footprint;
@@ -581,7 +605,12 @@ export class BrushStroke implements StrokeInProgress {
       y1,
     );
     window.touch(x0, y0, x1 - 1, y1 - 1);
-    growRect(this.changed, { left: x0 + window.x0, top: y0 + window.y0, right: x1 + window.x0, bottom: y1 + window.y0 });
+    growRect(this.changed, {
+      left: x0 + window.x0,
+      top: y0 + window.y0,
+      right: x1 + window.x0,
+      bottom: y1 + window.y0,
+    });
   }
 }
 

@@ -104,7 +104,7 @@ function combOfBristles(form: BrushForm, sizeMm: number, mapWidth: number, mm: n
   const random = randomFrom(seed * 977 + 5);
   const comb = new Float32Array(mapWidth).fill(9);
   const lock = 1 + 0.03 * sizeMm;
-  for (let x = 0; x < sizeMm + 0.5; ) {
+  for (let x = 0; x < sizeMm + 0.5;) {
     const clump = noise1(x / lock, seed * 31 + 3);
     const broad = noise1(x / (sizeMm / 5 + 0.75), seed * 31 + 12);
     const r = random();
@@ -152,7 +152,15 @@ function tuftProfile(form: BrushForm, s: number, t: number, yMm: number, seed: n
 }
 
 /** Paint is pushed outwards near the sides, elsewhere towards the higher bristle; a jitter keeps the middle free of seams. */
-function pushSides(map: Float32Array, cellMap: Int32Array, width: number, length: number, form: BrushForm, mm: number, seed: number) {
+function pushSides(
+  map: Float32Array,
+  cellMap: Int32Array,
+  width: number,
+  length: number,
+  form: BrushForm,
+  mm: number,
+  seed: number,
+) {
   const look = Math.max(1, Math.round(0.375 / mm));
   const scale = form.roughnessUm / 100 + 0.3;
   for (let j = 0; j < length; j++) {

@@ -21,7 +21,14 @@ export interface LevellingBlock {
 }
 
 /** One pass over cells [x0, x1) x [y0, y1). @returns whether any cell has passes left. */
-export function levelPass(f32: Float32Array, b: LevellingBlock, x0: number, y0: number, x1: number, y1: number): boolean {
+export function levelPass(
+  f32: Float32Array,
+  b: LevellingBlock,
+  x0: number,
+  y0: number,
+  x1: number,
+  y1: number,
+): boolean {
   const { fresh, stride, active } = b;
   let more = false;
   for (let y = y0; y < y1; y++) {

@@ -209,7 +209,8 @@ export class Picture {
     tile.substrate ||= arena.allocate(PLANE_BYTES * BANDS.count);
     for (let row = 0; row < TILE_CELLS; row += TILE) {
       if (below.length > 0) this.layRun(index, row, TILE, [...below]);
-      else for (let b = 0; b < BANDS.count; b++) arena.f32.fill(ground[b], this.run + b * TILE, this.run + (b + 1) * TILE);
+      else
+        for (let b = 0; b < BANDS.count; b++) arena.f32.fill(ground[b], this.run + b * TILE, this.run + (b + 1) * TILE);
       this.layStrata(tile, row, TILE, false);
       const { f32 } = arena;
       for (let b = 0; b < BANDS.count; b++) {

@@ -9,7 +9,7 @@ export class Pyramid {
   constructor(private readonly picture: Picture) {
     const { arena, width, height } = picture.painting;
     this.levels = [{ at: picture.lit, width, height }];
-    for (let w = width, h = height; w > 256 || h > 256; ) {
+    for (let w = width, h = height; w > 256 || h > 256;) {
       w = Math.ceil(w / 2);
       h = Math.ceil(h / 2);
       this.levels.push({ at: arena.allocate(w * h * 4) >> 2, width: w, height: h });

@@ -10,8 +10,7 @@ const codes = Uint8Array.from({ length: STEPS + 1 }, (_, i) => Math.round(255 * 
 
 /** Grey of a packed sRGB colour (0xAABBGGRR), packed alike. */
 export function greyOfCode(code: number): number {
-  const y =
-    0.2126 * linear[code & 255] + 0.7152 * linear[(code >>> 8) & 255] + 0.0722 * linear[(code >>> 16) & 255];
+  const y = 0.2126 * linear[code & 255] + 0.7152 * linear[(code >>> 8) & 255] + 0.0722 * linear[(code >>> 16) & 255];
   const g = codes[(y * STEPS + 0.5) | 0];
   return ((code & 0xff000000) | (g << 16) | (g << 8) | g) >>> 0;
 }

@@ -63,7 +63,13 @@ export function rectInView(view: View, r: PixelRect): PixelRect {
  * enough, with linear interpolation. Pixels beside the painting are transparent.
  * @returns RGBA bytes of the rectangle
  */
-export function drawView(pyramid: Pyramid, u32: Uint32Array, view: View, r: PixelRect, values: boolean): Uint8ClampedArray<ArrayBuffer> {
+export function drawView(
+  pyramid: Pyramid,
+  u32: Uint32Array,
+  view: View,
+  r: PixelRect,
+  values: boolean,
+): Uint8ClampedArray<ArrayBuffer> {
   const width = r.right - r.left;
   const height = r.bottom - r.top;
   const out = new Uint32Array(width * height);

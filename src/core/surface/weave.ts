@@ -92,7 +92,9 @@ export function weave(um: Float32Array, size: number, patchMm: number, w: Weave,
 /** Gaussian blur of a periodic field, `sigma` in cells. */
 function soften(field: Float32Array, size: number, sigma: number): void {
   const radius = Math.max(1, Math.ceil(2.5 * sigma));
-  const kernel = Float64Array.from({ length: 2 * radius + 1 }, (_, i) => Math.exp(-((i - radius) ** 2) / (2 * sigma * sigma)));
+  const kernel = Float64Array.from({ length: 2 * radius + 1 }, (_, i) =>
+    Math.exp(-((i - radius) ** 2) / (2 * sigma * sigma)),
+  );
   const total = kernel.reduce((a, b) => a + b, 0);
   const line = new Float64Array(size);
   const pass = (start: number, stride: number) => {

@@ -43,7 +43,8 @@ export function Easel({ painting }: { painting: string }) {
       <main className={styles.lost}>
         <h1>This painting cannot be shown</h1>
         <p className="trouble" role="alert">
-          {failed || 'It is not on the rack of this browser. Paintings are kept where they were painted; to bring one here, open its file.'}
+          {failed ||
+            'It is not on the rack of this browser. Paintings are kept where they were painted; to bring one here, open its file.'}
         </p>
         <Link href="/">
           <Button size="middle">To the rack</Button>

@@ -36,21 +36,59 @@ export function InHand() {
   return (
     <section className={styles.inHand} aria-label="In hand">
       <div className={styles.tip}>
-        <BrushTip settings={settings} colour={carries ? linearToHex(masstoneLinear(mixture)) : undefined} level={level} />
+        <BrushTip
+          settings={settings}
+          colour={carries ? linearToHex(masstoneLinear(mixture)) : undefined}
+          level={level}
+        />
         <div className={styles.tipWords}>
           <h3>{name}</h3>
           <span data-testid="carried">
-            {brush ? (carries ? recipeWords(mixture) : 'clean') : tool.kind === 'pencil' ? 'graphite' : `${settings.tip} tip`}
+            {brush
+              ? carries
+                ? recipeWords(mixture)
+                : 'clean'
+              : tool.kind === 'pencil'
+                ? 'graphite'
+                : `${settings.tip} tip`}
           </span>
           <span className="quiet">{on}</span>
         </div>
+        {brush && (
+          <div className={styles.hands}>
+            <Tooltip title="Load it again (R)">
+              <Button onClick={reload}>Reload</Button>
+            </Tooltip>
+            <Tooltip title="Wipe it on a rag: it stays a little dirty (W)">
+              <Button onClick={() => apply({ do: 'wipe' })}>Wipe</Button>
+            </Tooltip>
+            <Tooltip title="Rinse it clean (Q)">
+              <Button onClick={() => apply({ do: 'rinse' })}>Rinse</Button>
+            </Tooltip>
+          </div>
+        )}
       </div>
       <div className={styles.controls}>
-        <Dial label="Size" value={toRule(settings.sizeMm)} say={(v) => `${fromRule(v)} mm`} onSet={(v) => set({ sizeMm: fromRule(v) })} />
-        <Dial label="Strength" value={settings.strength} say={percent} onSet={(strength) => set({ strength: Math.max(0.02, round(strength)) })} />
+        <Dial
+          label="Size"
+          value={toRule(settings.sizeMm)}
+          say={(v) => `${fromRule(v)} mm`}
+          onSet={(v) => set({ sizeMm: fromRule(v) })}
+        />
+        <Dial
+          label="Strength"
+          value={settings.strength}
+          say={percent}
+          onSet={(strength) => set({ strength: Math.max(0.02, round(strength)) })}
+        />
         {brush && (
           <>
-            <Dial label="Lay – blend" value={settings.blend} say={percent} onSet={(blend) => set({ blend: round(blend) })} />
+            <Dial
+              label="Lay – blend"
+              value={settings.blend}
+              say={percent}
+              onSet={(blend) => set({ blend: round(blend) })}
+            />
             <Dial
               label="Body"
               value={settings.body}
@@ -78,19 +116,6 @@ export function InHand() {
           />
         )}
       </div>
-      {brush && (
-        <div className={styles.hands}>
-          <Tooltip title="Load it again (R)">
-            <Button onClick={reload}>Reload</Button>
-          </Tooltip>
-          <Tooltip title="Wipe it on a rag: it stays a little dirty (W)">
-            <Button onClick={() => apply({ do: 'wipe' })}>Wipe</Button>
-          </Tooltip>
-          <Tooltip title="Rinse it clean (Q)">
-            <Button onClick={() => apply({ do: 'rinse' })}>Rinse</Button>
-          </Tooltip>
-        </div>
-      )}
     </section>
   );
 }
@@ -153,7 +178,11 @@ function BrushTip({ settings, colour, level }: { settings: ToolSettings; colour:
   if (tool.kind === 'eraser') {
     return (
       <svg viewBox="0 0 60 90" className={styles.tipPicture} aria-hidden="true">
-        <path d={settings.tip === 'hard' ? 'M12 8h36v62H12z' : 'M12 8h36v44q0 24-18 24T12 52z'} fill="#cfc4b4" stroke="#8d8271" />
+        <path
+          d={settings.tip === 'hard' ? 'M12 8h36v62H12z' : 'M12 8h36v44q0 24-18 24T12 52z'}
+          fill="#cfc4b4"
+          stroke="#8d8271"
+        />
       </svg>
     );
   }
@@ -179,7 +208,15 @@ function BrushTip({ settings, colour, level }: { settings: ToolSettings; colour:
       <path d={outline} fill={hair} />
       {colour && <rect x={0} y={86 - 14 - full * 44} width={60} height={90} fill={colour} clipPath="url(#tuft)" />}
       <rect x={55} y={26} width={4} height={58} fill="#c3bfb7" />
-      <rect x={55} y={84 - full * 58} width={4} height={full * 58} fill={colour ?? 'none'} stroke="#57544e" strokeWidth={0.4}>
+      <rect
+        x={55}
+        y={84 - full * 58}
+        width={4}
+        height={full * 58}
+        fill={colour ?? 'none'}
+        stroke="#57544e"
+        strokeWidth={0.4}
+      >
         <title>{`Load ${Math.round(full * 100)} %`}</title>
       </rect>
     </svg>

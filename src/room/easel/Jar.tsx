@@ -13,7 +13,12 @@ export function Jar() {
       <div className={styles.marks}>
         {JAR.map(({ id, name, edge }, i) => (
           <Tooltip key={id} title={`${name}: ${edge} (key ${i + 1})`}>
-            <button type="button" aria-pressed={inHand === id} aria-label={`Take the ${name}`} onClick={() => takeTool(id)}>
+            <button
+              type="button"
+              aria-pressed={inHand === id}
+              aria-label={`Take the ${name}`}
+              onClick={() => takeTool(id)}
+            >
               {/* eslint-disable-next-line @next/next/no-img-element -- a small fixed picture */}
               <img src={`/marks/${id}.png`} alt="" width={104} height={34} draggable={false} />
               <span>

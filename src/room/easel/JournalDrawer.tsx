@@ -16,7 +16,9 @@ export function JournalDrawer() {
   return (
     <>
       <h2>Journal</h2>
-      <p className="quiet">Every stroke is written down as it is made, so the painting can be taken up where it was left.</p>
+      <p className="quiet">
+        Every stroke is written down as it is made, so the painting can be taken up where it was left.
+      </p>
       <dl className={styles.facts}>
         <dt>Strokes</dt>
         <dd>{bench.strokes}</dd>

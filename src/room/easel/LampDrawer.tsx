@@ -57,15 +57,37 @@ export function LampDrawer() {
       </svg>
       <label className={styles.field}>
         Direction <span className="fact">{light.azimuth}°</span>
-        <Slider min={0} max={359} value={light.azimuth} onChange={(azimuth) => set({ azimuth })} tooltip={{ open: false }} ariaLabelForHandle="Direction of the lamp" />
+        <Slider
+          min={0}
+          max={359}
+          value={light.azimuth}
+          onChange={(azimuth) => set({ azimuth })}
+          tooltip={{ open: false }}
+          ariaLabelForHandle="Direction of the lamp"
+        />
       </label>
       <label className={styles.field}>
         Height <span className="fact">{light.elevation}°</span>
-        <Slider min={8} max={90} value={light.elevation} onChange={(elevation) => set({ elevation })} tooltip={{ open: false }} ariaLabelForHandle="Height of the lamp" />
+        <Slider
+          min={8}
+          max={90}
+          value={light.elevation}
+          onChange={(elevation) => set({ elevation })}
+          tooltip={{ open: false }}
+          ariaLabelForHandle="Height of the lamp"
+        />
       </label>
       <label className={styles.field}>
         Light of the room <span className="fact">{Math.round(light.room * 100)} %</span>
-        <Slider min={0} max={1} step={0.01} value={light.room} onChange={(room) => set({ room })} tooltip={{ open: false }} ariaLabelForHandle="Light of the room" />
+        <Slider
+          min={0}
+          max={1}
+          step={0.01}
+          value={light.room}
+          onChange={(room) => set({ room })}
+          tooltip={{ open: false }}
+          ariaLabelForHandle="Light of the room"
+        />
       </label>
       <div className={styles.line}>
         <Button onClick={() => setLight(STUDIO_LIGHT)}>Studio light</Button>

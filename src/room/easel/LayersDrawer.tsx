@@ -1,5 +1,11 @@
 'use client';
-import { ArrowDownOutlined, ArrowUpOutlined, DeleteOutlined, EyeInvisibleOutlined, EyeOutlined } from '@ant-design/icons';
+import {
+  ArrowDownOutlined,
+  ArrowUpOutlined,
+  DeleteOutlined,
+  EyeInvisibleOutlined,
+  EyeOutlined,
+} from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
 import { useState } from 'react';
 import type { LayerState } from '@/engine/protocol';
@@ -22,7 +28,9 @@ export function LayersDrawer() {
           <Stratum key={layer.id} layer={layer} at={top - i} top={top} painted={layer.id === bench.activeLayer} />
         ))}
         <li className={styles.ground}>{tone ? 'Ground, toned' : 'Ground, white'}</li>
-        <li className={styles.support}>{surface === 'panel' ? 'Panel' : surface === 'linen-coarse' ? 'Coarse linen' : 'Fine linen'}</li>
+        <li className={styles.support}>
+          {surface === 'panel' ? 'Panel' : surface === 'linen-coarse' ? 'Coarse linen' : 'Fine linen'}
+        </li>
       </ol>
       <div className={styles.line}>
         <Button onClick={() => apply({ do: 'layer.add', kind: 'paint' })}>Add paint</Button>
@@ -36,13 +44,25 @@ function Stratum({ layer, at, top, painted }: { layer: LayerState; at: number; t
   const apply = useEasel((s) => s.apply);
   const [name, setName] = useState<string>();
   const state =
-    layer.kind === 'drawing' ? 'pencil' : layer.wet ? (layer.dry ? 'wet over dry' : 'wet') : layer.dry ? 'dry' : 'empty';
+    layer.kind === 'drawing'
+      ? 'pencil'
+      : layer.wet
+        ? layer.dry
+          ? 'wet over dry'
+          : 'wet'
+        : layer.dry
+          ? 'dry'
+          : 'empty';
   const rename = () => {
     if (name?.trim() && name.trim() !== layer.name) apply({ do: 'layer.set', layer: layer.id, name: name.trim() });
     setName(undefined);
   };
   return (
-    <li className={painted ? `${styles.stratum} ${styles.painted}` : styles.stratum} data-wet={layer.wet} data-hidden={!layer.visible}>
+    <li
+      className={painted ? `${styles.stratum} ${styles.painted}` : styles.stratum}
+      data-wet={layer.wet}
+      data-hidden={!layer.visible}
+    >
       <button
         type="button"
         className={styles.choose}

@@ -71,7 +71,9 @@ export function MotifBoard({ painting, photos }: { painting: string; photos: rea
           });
           setChosen(photo.id);
         } catch (error) {
-          setTrouble(error instanceof PainterError ? error.message : `“${file.name}” could not be kept in this browser.`);
+          setTrouble(
+            error instanceof PainterError ? error.message : `“${file.name}” could not be kept in this browser.`,
+          );
         }
       }
     },
@@ -128,10 +130,18 @@ export function MotifBoard({ painting, photos }: { painting: string; photos: rea
                 </Button>
               </Tooltip>
             ))}
-          <Button type={sight.mirror ? 'primary' : 'text'} aria-pressed={sight.mirror} onClick={() => see({ mirror: !sight.mirror })}>
+          <Button
+            type={sight.mirror ? 'primary' : 'text'}
+            aria-pressed={sight.mirror}
+            onClick={() => see({ mirror: !sight.mirror })}
+          >
             Mirror
           </Button>
-          <Button type={sight.grey ? 'primary' : 'text'} aria-pressed={sight.grey} onClick={() => see({ grey: !sight.grey })}>
+          <Button
+            type={sight.grey ? 'primary' : 'text'}
+            aria-pressed={sight.grey}
+            onClick={() => see({ grey: !sight.grey })}
+          >
             Grey
           </Button>
           <Button type="text" onClick={() => see({ x: 0, y: 0, zoom: 1 })}>
@@ -143,7 +153,12 @@ export function MotifBoard({ painting, photos }: { painting: string; photos: rea
           </Button>
           {current && (
             <Tooltip title="Take this photo down">
-              <Button type="text" icon={<CloseOutlined />} aria-label="Take this photo down" onClick={() => takeDown(current)} />
+              <Button
+                type="text"
+                icon={<CloseOutlined />}
+                aria-label="Take this photo down"
+                onClick={() => takeDown(current)}
+              />
             </Tooltip>
           )}
         </div>

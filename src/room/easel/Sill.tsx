@@ -53,7 +53,13 @@ export function Sill({ record }: { record: PaintingRecord }) {
           <LeftOutlined />
         </Link>
       </Tooltip>
-      <input className={styles.title} value={title} maxLength={120} aria-label="Title" onChange={(e) => rename(e.target.value)} />
+      <input
+        className={styles.title}
+        value={title}
+        maxLength={120}
+        aria-label="Title"
+        onChange={(e) => rename(e.target.value)}
+      />
       <Kept />
       <span className={styles.spring} />
       {(refused || trouble || notKept) && (
@@ -68,10 +74,22 @@ export function Sill({ record }: { record: PaintingRecord }) {
       )}
       <div className={styles.aids} role="group" aria-label="Undo and redo">
         <Tooltip title="Undo (Ctrl+Z)">
-          <Button type="text" icon={<UndoOutlined />} aria-label="Undo" disabled={!canUndo} onClick={() => apply({ do: 'undo' })} />
+          <Button
+            type="text"
+            icon={<UndoOutlined />}
+            aria-label="Undo"
+            disabled={!canUndo}
+            onClick={() => apply({ do: 'undo' })}
+          />
         </Tooltip>
         <Tooltip title="Redo (Ctrl+Shift+Z)">
-          <Button type="text" icon={<RedoOutlined />} aria-label="Redo" disabled={!canRedo} onClick={() => apply({ do: 'redo' })} />
+          <Button
+            type="text"
+            icon={<RedoOutlined />}
+            aria-label="Redo"
+            disabled={!canRedo}
+            onClick={() => apply({ do: 'redo' })}
+          />
         </Tooltip>
       </div>
       <Tooltip title="Dries everything now">
@@ -84,7 +102,11 @@ export function Sill({ record }: { record: PaintingRecord }) {
           </Button>
         </Tooltip>
         <Tooltip title="See it in the looking-glass (L)">
-          <Button type={mirror ? 'primary' : 'text'} aria-pressed={mirror} onClick={() => look(mirrored(useEasel.getState().view))}>
+          <Button
+            type={mirror ? 'primary' : 'text'}
+            aria-pressed={mirror}
+            onClick={() => look(mirrored(useEasel.getState().view))}
+          >
             Mirror
           </Button>
         </Tooltip>

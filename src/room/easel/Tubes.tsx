@@ -35,10 +35,12 @@ export function Tubes() {
           const pigment = PIGMENTS.find((p) => p.id === id)!;
           return (
             <div key={id} className={styles.tube} data-used={(parts[id] ?? 0) > 0}>
-              <Tooltip title={`${pigment.name}, ${pigment.colourIndex}, ${pigment.transparency === 'semi' ? 'half transparent' : pigment.transparency}`}>
+              <Tooltip
+                title={`${pigment.name}, ${pigment.colourIndex}, ${pigment.transparency === 'semi' ? 'half transparent' : pigment.transparency}`}
+              >
                 <button type="button" aria-label={`Load ${pigment.name}`} onClick={() => loadMixture({ [id]: 1 })}>
                   <Drawdown mixture={{ [id]: 1 }} className={styles.drawdown} />
-                  <span className={styles.tubeName}>{shortName(id).replace(/^(Titanium|Ivory) /, '')}</span>
+                  <span className={styles.tubeName}>{labelName(id)}</span>
                 </button>
               </Tooltip>
               <button
@@ -56,3 +58,9 @@ export function Tubes() {
     </section>
   );
 }
+
+/** As it is written on a small label. */
+const labelName = (id: string) =>
+  shortName(id)
+    .replace(/^(Titanium|Ivory|Quinacridone|Naphthol) /, '')
+    .replace(/^Ultramarine Blue$/, 'Ultramarine');

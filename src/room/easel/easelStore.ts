@@ -118,7 +118,16 @@ export const useEasel = create<EaselState>((set, get) => ({
           set({ failed: message.why });
       }
     });
-    set({ engine, opened: undefined, failed: '', bench: undefined, keptAt: 0, notKept: '', refused: '', sample: undefined });
+    set({
+      engine,
+      opened: undefined,
+      failed: '',
+      bench: undefined,
+      keptAt: 0,
+      notKept: '',
+      refused: '',
+      sample: undefined,
+    });
     engine.open(painting);
     return () => {
       engine.close();

@@ -24,7 +24,13 @@ export const Drawdown = memo(function Drawdown({ mixture, className }: { mixture
   }, [key]);
   const step = 100 / COATS.length;
   return (
-    <svg className={className} viewBox="0 0 100 100" preserveAspectRatio="none" aria-hidden="true" shapeRendering="crispEdges">
+    <svg
+      className={className}
+      viewBox="0 0 100 100"
+      preserveAspectRatio="none"
+      aria-hidden="true"
+      shapeRendering="crispEdges"
+    >
       {patches.map(({ white, black }, i) => (
         <g key={i}>
           <rect x={0} y={i * step} width={64} height={step + 0.5} fill={white} />

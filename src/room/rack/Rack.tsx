@@ -109,7 +109,11 @@ export function Rack() {
       <ul className={styles.list} aria-label="Paintings">
         {paintings?.map((painting) => (
           <li key={painting.id} className={styles.item}>
-            <Link href={`/easel?painting=${painting.id}`} className={styles.canvas} aria-label={`Open ${painting.title}`}>
+            <Link
+              href={`/easel?painting=${painting.id}`}
+              className={styles.canvas}
+              aria-label={`Open ${painting.title}`}
+            >
               <Thumbnail painting={painting} />
             </Link>
             <div className={styles.ledge} />

@@ -1,0 +1,86 @@
+/**
+ * Paints the mark of every tool in the jar, from light to heavy pressure, with the engine: public/marks/*.png.
+ *   npx tsx demo/marks.ts
+ */
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { encodePng } from '@/core/formats/png';
+import { pictureRaster } from '@/core/formats/planes';
+import type { CommandInput } from '@/core/journal/commands';
+import { readJournal, replay } from '@/core/journal/replay';
+import { TOOL_IDS, type ToolId } from '@/core/marks/tools';
+import { Picture } from '@/core/picture/picture';
+
+const WIDTH_MM = 52;
+const HEIGHT_MM = 17;
+const PPI = 101.6; // 208 x 68 pixels
+
+const DARK = { PB29: 1, PBr7BU: 1.2, PW6: 0.4 };
+const LIGHT = { PW6: 6, PY43: 1.2 };
+
+/** A stroke across the picture, pressed harder and harder. */
+const across = (y: number, from: number, to: number, bend = 1.2): CommandInput => ({
+  do: 'stroke',
+  samples: Array.from({ length: 25 }, (_, i) => {
+    const s = i / 24;
+    return [i * 30, 4 + s * (WIDTH_MM - 8), y + bend * Math.sin(s * 6), from + (to - from) * s];
+  }),
+});
+const field = (y0: number, y1: number, mixture: Record<string, number>): CommandInput[] => [
+  { do: 'rinse' },
+  ...Array.from({ length: Math.ceil((y1 - y0) / 6) }, (_, i) => [
+    { do: 'load', mixture, amount: 1.2 } as CommandInput,
+    { do: 'stroke', samples: [[0, -6, y0 + 3 + i * 6, 0.6], [400, WIDTH_MM + 6, y0 + 3 + i * 6, 0.6]] } as CommandInput,
+  ]).flat(),
+]; // prettier-ignore
+
+const MARKS: Record<ToolId, CommandInput[]> = {
+  flat: [{ do: 'tool', tool: 'flat', sizeMm: 10 }, { do: 'load', mixture: DARK, amount: 0.8 }, across(8.5, 0.25, 0.75)],
+  filbert: [
+    { do: 'tool', tool: 'filbert', sizeMm: 9 },
+    { do: 'load', mixture: DARK, amount: 0.9 },
+    across(8.5, 0.2, 0.8),
+  ],
+  round: [
+    { do: 'tool', tool: 'round', sizeMm: 7 },
+    { do: 'load', mixture: DARK, amount: 0.9 },
+    across(8.5, 0.08, 0.75, 2),
+  ],
+  'blender-soft': [
+    { do: 'tool', tool: 'flat', sizeMm: 9, body: 0.4 },
+    ...field(0, 8.5, DARK),
+    ...field(8.7, 18, LIGHT),
+    { do: 'tool', tool: 'blender-soft', sizeMm: 9 },
+    {
+      do: 'stroke',
+      samples: Array.from({ length: 60 }, (_, i) => [
+        i * 20,
+        14 + i * 0.6,
+        8.5 + 3.2 * Math.sin(i * 0.9),
+        0.25 + i * 0.007,
+      ]),
+    },
+  ],
+  graphite: [{ do: 'tool', tool: 'graphite', sizeMm: 0.8 }, across(6, 0.12, 0.95, 1.8), across(11, 0.3, 0.6, -1.5)],
+  eraser: [
+    { do: 'tool', tool: 'flat', sizeMm: 9, body: 0.4 },
+    ...field(0, 18, DARK),
+    { do: 'tool', tool: 'eraser', sizeMm: 4, tip: 'hard' },
+    across(5.2, 0.4, 1, 0.8),
+    { do: 'tool', tool: 'eraser', sizeMm: 6, tip: 'soft' },
+    across(12, 0.2, 1, -0.8),
+  ],
+};
+
+mkdirSync('public/marks', { recursive: true });
+for (const tool of TOOL_IDS) {
+  const journal = readJournal({
+    format: 'stigmos-journal',
+    version: 1,
+    painting: { widthMm: WIDTH_MM, heightMm: HEIGHT_MM, ppi: PPI, seed: 5, tone: { mixture: { PW6: 12, PBr7RU: 1 } } },
+    entries: MARKS[tool],
+  });
+  const studio = replay(journal);
+  const picture = new Picture(studio.painting);
+  picture.update({ left: 0, top: 0, right: studio.painting.width, bottom: studio.painting.height });
+  writeFileSync(`public/marks/${tool}.png`, encodePng(pictureRaster(picture, true), PPI));
+}
