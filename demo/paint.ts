@@ -17,19 +17,19 @@ const HEIGHT_MM = 180;
 /** Piles on the slab. Tubes: white, ochre, burnt sienna, burnt umber, ultramarine, phthalo green, scarlet. */
 const PILE = {
   wash: { PBr7BU: 2, PB29: 1, PBr7BS: 1 },
-  skyDark: { PW6: 7, PB29: 1, PBr7BU: 1.15 },
-  skyMid: { PW6: 13, PB29: 1, PBr7BU: 1.05, PY43: 0.3 },
+  skyDark: { PW6: 7, PB29: 1, PBr7BU: 1.15, PY43: 0.7, PG7: 0.035 },
+  skyMid: { PW6: 15, PB29: 1, PBr7BU: 0.95, PY43: 1.1, PG7: 0.035 },
   skyLight: { PW6: 30, PB29: 0.55, PBr7BS: 0.6, PY43: 1.6 },
   rift: { PW6: 40, PY43: 2.2, PBr7BS: 0.25 },
   headland: { PB29: 1, PBr7BU: 1.3, PW6: 3.2, PY43: 0.7, PG7: 0.06 },
   headlandFar: { PB29: 1, PBr7BU: 1, PW6: 6, PY43: 0.5 },
   water: { PW6: 26, PB29: 0.8, PBr7BU: 0.8, PY43: 0.4 },
   waterDark: { PW6: 9, PB29: 1, PBr7BU: 1, PY43: 0.3 },
-  mudFar: { PY43: 3, PBr7BU: 1.3, PW6: 5, PB29: 0.55 },
-  mud: { PBr7BU: 2.4, PY43: 3, PW6: 2.4, PB29: 0.5 },
-  mudWarm: { PBr7BS: 1.4, PY43: 2.4, PBr7BU: 1.4, PW6: 2.2 },
-  mudDark: { PBr7BU: 3, PB29: 1, PY43: 1.1, PW6: 0.4 },
-  weed: { PY43: 3, PG7: 0.12, PBr7BU: 1.4, PW6: 0.8 },
+  mudFar: { PY43: 4, PBr7BU: 1.2, PW6: 6, PB29: 0.4 },
+  mud: { PBr7BU: 2, PY43: 4, PW6: 3, PB29: 0.4 },
+  mudWarm: { PBr7BS: 0.8, PY43: 4, PBr7BU: 1.2, PW6: 3 },
+  mudDark: { PBr7BU: 3, PB29: 0.7, PY43: 2.6, PW6: 0.9 },
+  weed: { PY43: 4, PG7: 0.05, PBr7BU: 1.6, PW6: 1.6 },
   pool: { PW6: 15, PB29: 0.9, PBr7BU: 0.9, PY43: 0.2 },
   poolLight: { PW6: 30, PB29: 0.5, PBr7BU: 0.45, PY43: 0.8 },
   shingle: { PW6: 9, PY43: 2.6, PBr7BS: 0.7, PB29: 0.25 },
@@ -40,14 +40,14 @@ const PILE = {
   hull: { PG7: 0.55, PY43: 2.2, PBr7BS: 0.6, PW6: 2.2 },
   hullLight: { PG7: 0.36, PY43: 2, PW6: 5, PBr7BS: 0.25 },
   hullDark: { PG7: 0.6, PBr7BU: 1.7, PB29: 0.4, PW6: 0.4 },
-  bottom: { PBr7BS: 3, PR188: 0.5, PBr7BU: 0.6, PW6: 0.35 },
-  bottomDark: { PBr7BS: 1.6, PBr7BU: 2, PB29: 0.5 },
+  bottom: { PBr7BS: 3, PR188: 0.8, PBr7BU: 0.3, PW6: 1.1 },
+  bottomDark: { PBr7BS: 2.4, PBr7BU: 1.2, PR188: 0.2, PW6: 0.2 },
   inside: { PBr7BU: 2.4, PB29: 0.7, PBr7BS: 0.8 },
   insideLight: { PBr7BU: 1.6, PY43: 1.8, PW6: 1.8, PG7: 0.06 },
   thwart: { PW6: 4.2, PY43: 2, PBr7BS: 0.8, PBr7BU: 0.4 },
   rail: { PW6: 12, PY43: 1.9, PBr7BS: 0.15 },
   railFar: { PW6: 5, PY43: 1.8, PBr7BU: 0.8 },
-  slate: { PB29: 1, PBr7BU: 0.8, PW6: 4.2 },
+  slate: { PB29: 1, PBr7BU: 1.35, PW6: 5, PY43: 0.4 },
   wall: { PW6: 9, PY43: 1.5, PBr7BS: 0.5, PB29: 0.3 },
   rope: { PW6: 4, PY43: 2, PBr7BU: 1 },
   scarlet: { PR188: 1, PBr7BS: 0.4, PW6: 0.3 },
@@ -93,7 +93,8 @@ type Point = readonly [x: number, y: number];
 
 /** A stroke through points of the picture (units of its width), with a hand's unsteadiness. */
 function stroke(points: readonly Point[], pressure: number | ((s: number) => number) = 0.6): void {
-  const p = typeof pressure === 'number' ? (s: number) => pressure * Math.min(1, 0.45 + s * 5, 0.35 + (1 - s) * 4) : pressure;
+  const p =
+    typeof pressure === 'number' ? (s: number) => pressure * Math.min(1, 0.45 + s * 5, 0.35 + (1 - s) * 4) : pressure;
   const lengths = points.slice(1).map(([x, y], i) => Math.hypot(x - points[i][0], y - points[i][1]));
   const total = lengths.reduce((a, b) => a + b, 0);
   const count = Math.max(3, Math.ceil((total * WIDTH_MM) / 5));
@@ -140,13 +141,23 @@ for (const curve of [DINGHY.near, DINGHY.far, DINGHY.keel]) stroke(trace(curve, 
 
 // --- lay-in: thin and dark, masses only, the tone left open between
 take({ tool: 'flat', sizeMm: 15, body: 0.25, thin: 0.55 });
-for (const [y, from, to] of [[0.05, 0.02, 0.7], [0.1, 0.35, 0.98], [0.15, 0.02, 0.5]] as const) {
+for (const [y, from, to] of [
+  [0.05, 0.02, 0.7],
+  [0.1, 0.35, 0.98],
+  [0.15, 0.02, 0.5],
+] as const) {
   load({ PB29: 1, PBr7BU: 1.2, PW6: 2 }, 0.7);
   stroke([[from, y], [(from + to) / 2, y - 0.012], [to, y + 0.01]], 0.55); // prettier-ignore
 }
 load({ PB29: 1, PBr7BU: 1.2 }, 0.6);
 stroke(trace(HEADLAND, 0.45, 0.99, 0.016), 0.4);
-for (const [y, from, to] of [[0.43, 0.02, 0.4], [0.47, 0.5, 0.98], [0.56, 0.02, 0.46], [0.6, 0.3, 0.9], [0.725, 0.05, 0.85]] as const) {
+for (const [y, from, to] of [
+  [0.43, 0.02, 0.4],
+  [0.47, 0.5, 0.98],
+  [0.56, 0.02, 0.46],
+  [0.6, 0.3, 0.9],
+  [0.725, 0.05, 0.85],
+] as const) {
   load(PILE.wash, 0.7);
   stroke([[from, y], [(from + to) / 2, y + 0.01], [to, y - 0.004]], 0.55); // prettier-ignore
 }
@@ -165,9 +176,10 @@ const rift = (x: number, y: number) =>
   Math.exp(-(((x - 0.36) / 0.27) ** 2) - ((y - 0.205 - 0.06 * (x - 0.36)) / 0.036) ** 2);
 for (let row = 0; row < 6; row++) {
   const y = 0.022 + row * 0.051;
-  for (let x = -0.04 + 0.11 * (row % 2); x < 0.98; ) {
+  for (let x = -0.06 - 0.09 * (row % 2); x < 0.98;) {
     const length = 0.2 + 0.16 * random();
-    const light = Math.max(0, (y - 0.03) / 0.28) + 0.5 * (fractalNoise(x * 5, y * 14, 3, 2) - 0.5) + 0.9 * rift(x + length / 2, y);
+    const light =
+      Math.max(0, (y - 0.03) / 0.28) + 0.5 * (fractalNoise(x * 5, y * 14, 3, 2) - 0.5) + 0.9 * rift(x + length / 2, y);
     const [pile, next, share] =
       light < 0.34 ? (['skyDark', 'skyMid', light / 0.34] as const)
       : light < 0.85 ? (['skyMid', 'skyLight', (light - 0.34) / 0.51] as const)
@@ -181,7 +193,12 @@ for (let row = 0; row < 6; row++) {
 }
 // far shore, two planes, its lower edge lost in the water
 take({ tool: 'flat', sizeMm: 6.5, body: 0.55 });
-for (const [from, to, pile] of [[-0.01, 0.26, 'headlandFar'], [0.2, 0.5, 'headlandFar'], [0.44, 0.72, 'headland'], [0.66, 1.01, 'headland']] as const) {
+for (const [from, to, pile] of [
+  [-0.01, 0.26, 'headlandFar'],
+  [0.2, 0.5, 'headlandFar'],
+  [0.44, 0.72, 'headland'],
+  [0.66, 1.01, 'headland'],
+] as const) {
   load(fromPile(pile, 'headlandFar', 0.2 * random()), 1);
   stroke(trace(HEADLAND, from, to, 0.012), 0.55);
   if (from > 0.4) {
@@ -190,7 +207,11 @@ for (const [from, to, pile] of [[-0.01, 0.26, 'headlandFar'], [0.2, 0.5, 'headla
   }
 }
 take({ tool: 'flat', sizeMm: 10, body: 0.55 });
-for (const [from, to] of [[-0.02, 0.36], [0.3, 0.68], [0.62, 1.02]] as const) {
+for (const [from, to] of [
+  [-0.02, 0.36],
+  [0.3, 0.68],
+  [0.62, 1.02],
+] as const) {
   load(fromPile('water', 'waterDark', 0.25 * random()), 1.1);
   stroke([[from, 0.325], [to, 0.326 + 0.003 * random()]], 0.6); // prettier-ignore
 }
@@ -199,10 +220,10 @@ for (let row = 0, y = 0.362; y < 0.77; row++) {
   const depth = (y - WATER_EDGE) / (0.75 - WATER_EDGE);
   const size = 10 + 8 * depth;
   take({ tool: 'flat', sizeMm: Math.round(size), body: 0.6 });
-  for (let x = -0.05 + 0.13 * (row % 2); x < 1; ) {
+  for (let x = -0.05 - 0.08 * (row % 2); x < 1;) {
     const length = 0.17 + 0.2 * random();
     const n = fractalNoise(x * 4 + 7, y * 16, 21, 2);
-    const pile: Pile = n < 0.4 ? 'mudDark' : n > 0.62 ? 'weed' : random() < 0.3 ? 'mudWarm' : 'mud';
+    const pile: Pile = n < 0.42 ? 'mudDark' : n > 0.66 ? 'weed' : random() < 0.3 ? 'mudWarm' : 'mud';
     load(fromPile(pile, 'mudFar', Math.max(0, 0.75 - depth * 1.4) * vary(1, 0.2)), vary(1, 0.25));
     const tilt = 0.012 * (random() - 0.5);
     stroke([[x, y], [x + length / 2, y + tilt + 0.004], [x + length, y + 2 * tilt]], vary(0.58, 0.15)); // prettier-ignore
@@ -215,8 +236,17 @@ dry();
 // --- smaller: clouds worked wet over the dry sky, with their undersides
 take({ tool: 'filbert', sizeMm: 12, body: 0.65 });
 for (const [x, y, w, pile] of [
-  [0.5, 0.075, 0.2, 'skyDark'], [0.66, 0.1, 0.22, 'skyDark'], [0.05, 0.1, 0.16, 'skyDark'], [0.78, 0.045, 0.16, 'skyDark'], [0.28, 0.13, 0.14, 'skyMid'],
-  [0.2, 0.195, 0.2, 'rift'], [0.36, 0.182, 0.18, 'rift'], [0.3, 0.222, 0.24, 'rift'], [0.47, 0.2, 0.12, 'skyLight'], [0.74, 0.225, 0.2, 'skyLight'], [0.55, 0.24, 0.16, 'rift'],
+  [0.5, 0.075, 0.2, 'skyDark'],
+  [0.66, 0.1, 0.22, 'skyDark'],
+  [0.05, 0.1, 0.16, 'skyDark'],
+  [0.78, 0.045, 0.16, 'skyDark'],
+  [0.28, 0.13, 0.14, 'skyMid'],
+  [0.2, 0.195, 0.2, 'rift'],
+  [0.36, 0.182, 0.18, 'rift'],
+  [0.3, 0.222, 0.24, 'rift'],
+  [0.47, 0.2, 0.12, 'skyLight'],
+  [0.74, 0.225, 0.2, 'skyLight'],
+  [0.55, 0.24, 0.16, 'rift'],
 ] as const) {
   load(fromPile(pile, 'skyMid', 0.2 * random()), 0.7);
   stroke([[x, y], [x + w * 0.4, y - 0.01], [x + w, y - 0.004 - 0.05 * w]], vary(0.45, 0.2)); // prettier-ignore
@@ -230,29 +260,41 @@ load(fromPile('slate'), 0.9);
 stroke([[b.left - 0.002, (b.ridge + b.eaves) / 2], [b.right + 0.003, (b.ridge + b.eaves) / 2 + 0.001]], 0.6); // prettier-ignore
 // water: streaks of sky, and the line where it meets the mud
 take({ tool: 'flat', sizeMm: 4, body: 0.6 });
-for (const [x, y, w, pile] of [[0.05, 0.317, 0.3, 'poolLight'], [0.42, 0.32, 0.25, 'poolLight'], [0.66, 0.333, 0.3, 'waterDark'], [0.1, 0.336, 0.2, 'waterDark'], [0.8, 0.315, 0.18, 'poolLight'], [0.34, 0.34, 0.3, 'poolLight']] as const) {
+for (const [x, y, w, pile] of [
+  [0.05, 0.317, 0.3, 'poolLight'],
+  [0.42, 0.32, 0.25, 'poolLight'],
+  [0.66, 0.333, 0.3, 'waterDark'],
+  [0.1, 0.336, 0.2, 'waterDark'],
+  [0.8, 0.315, 0.18, 'poolLight'],
+  [0.34, 0.34, 0.3, 'poolLight'],
+] as const) {
   load(fromPile(pile), 0.8);
   stroke([[x, y], [x + w, y + 0.002 * random()]], 0.45); // prettier-ignore
 }
 take({ tool: 'filbert', sizeMm: 5, body: 0.75 });
-for (const [from, to] of [[0, 0.13], [0.1, 0.24], [0.22, 0.36]] as const) {
+for (const [from, to] of [
+  [0, 0.13],
+  [0.1, 0.24],
+  [0.22, 0.36],
+] as const) {
   load(fromPile('shingle'), 0.7);
   stroke(trace(SHINGLE, from, to, 0.01 * (1 - from * 2)), 0.4);
 }
-// pools: laid across, lighter on the far side, edges dragged out
+// pools: laid across with a filbert, each pass of its own length, lighter on the far side, ends drawn out to nothing
 for (const p of POOLS) {
-  const size = Math.max(4, Math.min(13, p.ry * WIDTH_MM * 1.5));
-  take({ tool: 'flat', sizeMm: Math.round(size * 10) / 10, body: 0.55 });
-  const rows = Math.max(1, Math.round((2 * p.ry * WIDTH_MM) / (size * 0.7)));
+  const size = Math.max(3, Math.min(9, p.ry * WIDTH_MM * 1.1));
+  take({ tool: 'filbert', sizeMm: Math.round(size * 10) / 10, body: 0.5 });
+  const rows = Math.max(2, Math.round((2 * p.ry * WIDTH_MM) / (size * 0.55)));
   for (let r = 0; r < rows; r++) {
-    const v = rows === 1 ? 0 : (r / (rows - 1)) * 2 - 1;
-    const half = p.rx * Math.sqrt(Math.max(0.15, 1 - v * v * 0.9));
-    for (let from = p.x - half; from < p.x + half - 0.02; from += 0.24) {
-      const to = Math.min(p.x + half, from + 0.27);
+    const v = (r / (rows - 1)) * 2 - 1;
+    const half = p.rx * Math.sqrt(Math.max(0.12, 1 - v * v));
+    const shift = 0.25 * half * (random() - 0.5);
+    for (let from = p.x + shift - half * vary(1, 0.15); from < p.x + shift + half - 0.03; from += 0.2) {
+      const to = Math.min(p.x + shift + half * vary(1, 0.15), from + 0.24);
       if (to < -0.02 || from > 1.02) continue;
-      load(fromPile('pool', v < 0 ? 'poolLight' : 'waterDark', 0.5 * Math.abs(v) * vary(1, 0.3)), 1);
-      const at = (x: number) => p.y + v * p.ry * 0.7 + p.slope * (x - p.x);
-      stroke([[from, at(from)], [(from + to) / 2, at((from + to) / 2) + 0.002], [to, at(to)]], vary(0.55, 0.1)); // prettier-ignore
+      load(fromPile('pool', v < 0.1 ? 'poolLight' : 'waterDark', vary(0.5, 0.4) * Math.abs(v)), vary(0.8, 0.25));
+      const at = (x: number) => p.y + v * p.ry * 0.75 + p.slope * (x - p.x);
+      stroke([[from, at(from)], [(from + to) / 2, at((from + to) / 2) + 0.002 * (random() - 0.5)], [to, at(to)]], (k) => vary(0.5, 0.08) * Math.min(1, 0.25 + 4 * k, 0.15 + 3 * (1 - k))); // prettier-ignore
     }
   }
 }
@@ -268,11 +310,17 @@ for (let i = 0; i < 16; i++) {
 // posts, from the foot up, the light side scraped on afterwards
 for (const p of POSTS) {
   const far = p.width < 0.012;
-  take({ tool: 'flat', sizeMm: Math.round(p.width * WIDTH_MM * 10) / 10, body: 0.6 });
+  take({ tool: 'filbert', sizeMm: Math.round(p.width * WIDTH_MM * 11) / 10, body: 0.42, thin: 0.1 });
   const at = (t: number): Point => [p.x + p.lean * t, p.foot + (p.top - p.foot) * t];
-  for (const [from, to] of [[0, 0.55], [0.42, 1]] as const) {
-    load(fromPile(far ? 'postFar' : 'post'), 1.2);
-    stroke([at(from), at((from + to) / 2), at(to)], (s) => 0.62 - 0.1 * s);
+  for (const [from, to] of [
+    [0, 0.4],
+    [0.32, 0.72],
+    [0.62, 1],
+    [0.3, 0],
+    [0.98, 0.4],
+  ] as const) {
+    load(fromPile(far ? 'postFar' : 'post'), 1.5);
+    stroke([at(from), at((from + to) / 2), at(to)], (s) => 0.8 - 0.08 * s);
   }
   load(fromPile('postWeed', 'post', 0.3), 0.7);
   stroke([at(0.01), at(0.3)], 0.5);
@@ -293,18 +341,29 @@ stroke([[0.5, 0.455], [0.6, 0.487], [0.74, 0.49]], 0.55); // prettier-ignore
 load(fromPile('insideLight', 'hullDark', 0.3), 0.9);
 stroke([[0.47, 0.432], [0.56, 0.432], [0.66, 0.44], [0.77, 0.464]], 0.4); // prettier-ignore
 for (const [share, from, to, pile, next] of [
-  [0.12, 0.435, 0.63, 'hull', 'hullLight'], [0.12, 0.6, 0.82, 'hull', 'hullLight'],
-  [0.36, 0.445, 0.64, 'hull', 'hull'], [0.36, 0.6, 0.815, 'hull', 'hullDark'],
-  [0.58, 0.455, 0.65, 'hull', 'hullDark'], [0.58, 0.62, 0.81, 'hullDark', 'hull'],
+  [0.12, 0.435, 0.63, 'hull', 'hullLight'],
+  [0.12, 0.6, 0.82, 'hull', 'hullLight'],
+  [0.36, 0.445, 0.64, 'hull', 'hull'],
+  [0.36, 0.6, 0.815, 'hull', 'hullDark'],
+  [0.58, 0.455, 0.65, 'hull', 'hullDark'],
+  [0.58, 0.62, 0.81, 'hullDark', 'hull'],
 ] as const) {
   load(fromPile(pile, next, 0.4 * random() + 0.1), 1.1);
   stroke(strake(share, from, to), 0.5);
 }
 take({ tool: 'filbert', sizeMm: 6.5, body: 0.6 });
-for (const [share, from, to, pile] of [[0.8, 0.455, 0.66, 'bottom'], [0.8, 0.62, 0.81, 'bottom'], [0.93, 0.47, 0.68, 'bottomDark'], [0.93, 0.64, 0.805, 'bottomDark']] as const) {
+for (const [share, from, to, pile] of [
+  [0.8, 0.455, 0.66, 'bottom'],
+  [0.8, 0.62, 0.81, 'bottom'],
+  [0.93, 0.47, 0.68, 'bottomDark'],
+  [0.93, 0.64, 0.805, 'bottomDark'],
+] as const) {
   load(fromPile(pile, 'bottom', 0.25), 1);
   stroke(strake(share, from, to), 0.5);
 }
+dry();
+
+// --- accents: last, thick, few
 // thwarts
 take({ tool: 'flat', sizeMm: 6, body: 0.7 });
 for (const q of [0.2, 0.46, 0.72]) {
@@ -312,20 +371,28 @@ for (const q of [0.2, 0.46, 0.72]) {
   load(fromPile('thwart'), 0.8);
   stroke([[x - 0.006, along(DINGHY.far, x) + 0.012], [x + 0.008, along(DINGHY.near, x) - 0.012]], 0.5); // prettier-ignore
 }
-dry();
-
-// --- accents: last, thick, few
 take({ tool: 'round', sizeMm: 2.6, body: 0.85 });
-for (const [from, to, pile] of [[0.432, 0.55, 'rail'], [0.535, 0.68, 'rail'], [0.67, 0.832, 'rail']] as const) {
+for (const [from, to, pile] of [
+  [0.432, 0.55, 'rail'],
+  [0.535, 0.68, 'rail'],
+  [0.67, 0.832, 'rail'],
+] as const) {
   load(fromPile(pile), 2);
   stroke(trace(DINGHY.near, from, to, -0.001), (s) => 0.42 + 0.22 * Math.sin(Math.PI * s));
 }
-for (const [from, to] of [[0.436, 0.6], [0.62, 0.826]] as const) {
+for (const [from, to] of [
+  [0.436, 0.6],
+  [0.62, 0.826],
+] as const) {
   load(fromPile('railFar'), 1.2);
   stroke(trace(DINGHY.far, from, to), 0.35);
 }
 take({ tool: 'flat', sizeMm: 4, body: 0.8 });
-for (const [share, from, to] of [[0.1, 0.47, 0.6], [0.12, 0.58, 0.7], [0.3, 0.5, 0.62]] as const) {
+for (const [share, from, to] of [
+  [0.1, 0.47, 0.6],
+  [0.12, 0.58, 0.7],
+  [0.3, 0.5, 0.62],
+] as const) {
   load(fromPile('hullLight'), 0.4);
   stroke(strake(share, from, to), 0.32);
 }
@@ -346,13 +413,24 @@ stroke([[0.432, 0.431], [0.38, 0.469], [0.31, 0.487], [0.24, 0.467], [0.2, 0.433
 // light on the posts, on the water, at the boathouse
 take({ tool: 'flat', sizeMm: 2.6, body: 0.85 });
 for (const p of POSTS.slice(0, 2)) {
-  for (const [from, to] of [[0.97, 0.72], [0.66, 0.42]] as const) {
+  for (const [from, to] of [
+    [0.97, 0.72],
+    [0.66, 0.42],
+  ] as const) {
     load(fromPile('postLight'), 0.4);
     const at = (t: number): Point => [p.x + p.lean * t - p.width * 0.3, p.foot + (p.top - p.foot) * t];
     stroke([at(from), at(to)], 0.35);
   }
 }
-for (const [x, y, w] of [[0.08, 0.39, 0.1], [0.46, 0.366, 0.12], [0.12, 0.645, 0.1], [0.3, 0.655, 0.07], [0.6, 0.66, 0.09], [0.2, 0.319, 0.12], [0.56, 0.313, 0.1]] as const) {
+for (const [x, y, w] of [
+  [0.08, 0.39, 0.1],
+  [0.46, 0.366, 0.12],
+  [0.12, 0.645, 0.1],
+  [0.3, 0.655, 0.07],
+  [0.6, 0.66, 0.09],
+  [0.2, 0.319, 0.12],
+  [0.56, 0.313, 0.1],
+] as const) {
   load(fromPile('rift'), 0.9);
   stroke([[x, y], [x + w, y - 0.001]], vary(0.42, 0.2)); // prettier-ignore
 }
@@ -370,7 +448,13 @@ for (let i = 0; i < 14; i++) {
 }
 // a few thick touches of mud catching light in front
 take({ tool: 'filbert', sizeMm: 5, body: 0.95 });
-for (const [x, y, w] of [[0.36, 0.705, 0.06], [0.5, 0.735, 0.08], [0.86, 0.635, 0.06], [0.03, 0.6, 0.06], [0.7, 0.73, 0.05]] as const) {
+for (const [x, y, w] of [
+  [0.36, 0.705, 0.06],
+  [0.5, 0.735, 0.08],
+  [0.86, 0.635, 0.06],
+  [0.03, 0.6, 0.06],
+  [0.7, 0.73, 0.05],
+] as const) {
   load(fromPile('mudFar', 'shingle', 0.4), 1.3);
   stroke([[x, y], [x + w, y + 0.004]], 0.4); // prettier-ignore
 }

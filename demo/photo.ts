@@ -50,8 +50,15 @@ function ground(x: number, y: number): Triple {
     const wobble = 1 + 0.6 * (fractalNoise(x * 22, y * 90, 91, 2) - 0.5);
     const q = (dx / p.rx) ** 2 + (dy / p.ry) ** 2;
     if (q < wobble) {
-      const mirrored = sky(Math.abs(x + 0.01 * noise2(x * 60, y * 300, 5)) % 1, Math.max(0.01, HORIZON - (y - HORIZON) * 0.55));
-      c = mix(mirrored, C.poolEdge, (q > wobble * 0.75 ? 0.55 : 0) + 1.1 * (fractalNoise(x * 14, y * 260, 17, 2) - 0.5));
+      const mirrored = sky(
+        Math.abs(x + 0.01 * noise2(x * 60, y * 300, 5)) % 1,
+        Math.max(0.01, HORIZON - (y - HORIZON) * 0.55),
+      );
+      c = mix(
+        mirrored,
+        C.poolEdge,
+        (q > wobble * 0.75 ? 0.55 : 0) + 1.1 * (fractalNoise(x * 14, y * 260, 17, 2) - 0.5),
+      );
     }
   }
   if (x < 0.4 && y < along(SHINGLE, x) + 0.024 * (1 - x / 0.4) + 0.004 * noise2(x * 40, 3, 9)) {
@@ -63,15 +70,19 @@ function ground(x: number, y: number): Triple {
 function scene(x: number, y: number): Triple {
   let c = y < HORIZON ? sky(x, y) : C.water;
   const hill = along(HEADLAND, x) - 0.006 * fractalNoise(x * 30, 3, 71, 3);
-  if (y >= hill && y < HORIZON + 0.006) c = mix(C.far, C.headland, (x - 0.45) * 1.6 + 0.6 * (fractalNoise(x * 40, y * 160, 5, 2) - 0.4));
+  if (y >= hill && y < HORIZON + 0.006)
+    c = mix(C.far, C.headland, (x - 0.45) * 1.6 + 0.6 * (fractalNoise(x * 40, y * 160, 5, 2) - 0.4));
   const b = BOATHOUSE;
   if (x > b.left && x < b.right) {
-    if (y > b.eaves && y < b.foot) c = x > b.left + 0.03 && x < b.left + 0.05 ? C.door : mix(C.wall, C.far, 0.35 + (x - b.left) * 3);
+    if (y > b.eaves && y < b.foot)
+      c = x > b.left + 0.03 && x < b.left + 0.05 ? C.door : mix(C.wall, C.far, 0.35 + (x - b.left) * 3);
   }
   const roof = (y - b.ridge) / (b.eaves - b.ridge);
-  if (roof > 0 && roof < 1 && x > b.left - 0.006 * roof && x < b.right + 0.006 * roof) c = mix(C.slate, C.skyLow, 0.18 * noise2(x * 200, y * 300, 4));
+  if (roof > 0 && roof < 1 && x > b.left - 0.006 * roof && x < b.right + 0.006 * roof)
+    c = mix(C.slate, C.skyLow, 0.18 * noise2(x * 200, y * 300, 4));
   const edge = WATER_EDGE + 0.008 * (fractalNoise(x * 8, 9, 81, 2) - 0.5);
-  if (y >= HORIZON + 0.006 && y < edge) c = mix(C.water, C.waterDark, 1.9 * (fractalNoise(x * 9, y * 320, 6, 3) - 0.42));
+  if (y >= HORIZON + 0.006 && y < edge)
+    c = mix(C.water, C.waterDark, 1.9 * (fractalNoise(x * 9, y * 320, 6, 3) - 0.42));
   if (y >= edge) c = ground(x, y);
   // the shadow of the dinghy
   if (x > DINGHY.left + 0.02 && x < 0.87) {
@@ -100,21 +111,34 @@ function dinghy(x: number, y: number): Triple | undefined {
   const far = along(DINGHY.far, x);
   const keel = along(DINGHY.keel, x);
   const s = (x - DINGHY.left) / (DINGHY.right - DINGHY.left);
-  if (Math.abs(y - near) < 0.0042) return mix(C.rail, C.railDark, 0.3 + 60 * (y - near) + 0.6 * (noise2(x * 60, 4, 7) - 0.5));
+  if (Math.abs(y - near) < 0.0042)
+    return mix(C.rail, C.railDark, 0.3 + 60 * (y - near) + 0.6 * (noise2(x * 60, 4, 7) - 0.5));
   if (Math.abs(y - far) < 0.003) return mix(C.railDark, C.rail, 0.5 * noise2(x * 40, 7, 8));
   if (y > near && y < keel) {
     const t = (y - near) / (keel - near);
     const n = fractalNoise(x * 40, y * 140, 41, 3);
-    if (t < 0.7) return mix(mix(C.hullLight, C.hull, 0.1 + t * 1.1 + 0.5 * (s - 0.3)), C.hullDark, ((t * 4.2) % 1 < 0.13 ? 0.7 : 0) + 1.1 * (n - 0.5) + (s > 0.93 ? 0.5 : 0));
-    return mix(mix(C.bottom, C.bottomDark, (t - 0.7) * 2.4 + 0.5 * s), C.shadow, (t > 0.9 ? (t - 0.9) * 7 : 0) + 0.9 * (n - 0.5));
+    if (t < 0.7)
+      return mix(
+        mix(C.hullLight, C.hull, 0.1 + t * 1.1 + 0.5 * (s - 0.3)),
+        C.hullDark,
+        ((t * 4.2) % 1 < 0.13 ? 0.7 : 0) + 1.1 * (n - 0.5) + (s > 0.93 ? 0.5 : 0),
+      );
+    return mix(
+      mix(C.bottom, C.bottomDark, (t - 0.7) * 2.4 + 0.5 * s),
+      C.shadow,
+      (t > 0.9 ? (t - 0.9) * 7 : 0) + 0.9 * (n - 0.5),
+    );
   }
   if (y > far && y < near) {
     const t = (y - far) / Math.max(0.001, near - far);
     for (const q of [0.2, 0.46, 0.72]) {
       const d = s - q - (t - 0.5) * 0.035;
-      if (Math.abs(d) < 0.036 && t > 0.12 && t < 0.94) return d > 0.022 ? C.inside : mix(C.thwart, C.rail, d < -0.014 ? 0.3 : 0.1);
+      if (Math.abs(d) < 0.036 && t > 0.12 && t < 0.94)
+        return d > 0.022 ? C.inside : mix(C.thwart, C.rail, d < -0.014 ? 0.3 : 0.1);
     }
-    return t < 0.34 ? mix(C.insideLight, C.hullDark, 0.35 + 0.4 * noise2(x * 50, y * 90, 43)) : mix(C.inside, C.shadow, (t - 0.3) * 1.3);
+    return t < 0.34
+      ? mix(C.insideLight, C.hullDark, 0.35 + 0.4 * noise2(x * 50, y * 90, 43))
+      : mix(C.inside, C.shadow, (t - 0.3) * 1.3);
   }
   return undefined;
 }

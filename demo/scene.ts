@@ -60,4 +60,10 @@ export const POOLS = [
 export const BOATHOUSE = { left: 0.69, right: 0.765, eaves: 0.273, foot: 0.2985, ridge: 0.251 };
 
 /** The shingle bank, running in from the left below the far water. */
-export const SHINGLE: Curve = [[0, 0.343], [0.1, 0.34], [0.2, 0.345], [0.3, 0.352], [0.4, 0.358]];
+export const SHINGLE: Curve = [
+  [0, 0.343],
+  [0.1, 0.34],
+  [0.2, 0.345],
+  [0.3, 0.352],
+  [0.4, 0.358],
+];

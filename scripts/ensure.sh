@@ -48,3 +48,22 @@ ensure_chromium() {
   [ -n "$CHROMIUM" ] || lacks "the browser tests need Chromium (Debian: apt-get install chromium)."
   export CHROMIUM
 }
+
+# Builds the app when its sources are not those of the last build: the engine paints the demo, then the pages are made.
+ensure_build() {
+  local mark="$project/.next/.built-from" want
+  want=$(cd "$project" && find src demo public/marks public/demo/estuary.jpg next.config.ts package-lock.json tsconfig.json -type f ! -name '*.test.ts' -print0 | sort -z | xargs -0 cksum | cksum)
+  if [ -f "$mark" ] && [ -f "$project/public/demo/low-tide.stigmos" ] && [ "$(cat "$mark")" = "$want" ]; then return; fi
+  echo "stigmos: painting the demo and building (about a minute and a half)" >&2
+  (
+    cd "$project"
+    node --import ./node_modules/tsx/dist/esm/index.mjs demo/bundle.ts >&2
+    node node_modules/next/dist/bin/next build >.build.log 2>&1 || { cat .build.log >&2; exit 1; }
+    rm -f .build.log
+  ) || lacks "the app could not be built."
+  printf '%s' "$want" >"$mark"
+}
+
+free_port() {
+  node -e "const s = require('node:net').createServer().listen(0, '127.0.0.1', () => { console.log(s.address().port); s.close(); })"
+}

@@ -14,7 +14,7 @@ import { cellToView, drawView, rectInView, type View } from '@/core/picture/view
 import { Keeping } from './keeping';
 import type { BenchState, FromWorker, Question, ToWorker } from './protocol';
 import { amendPainting, isStorageFull, readPainting, readPhoto } from './shelf';
-import { thumbnailPng } from './thumbnail';
+import { thumbnailPng } from '@/core/formats/thumbnail';
 
 /** Frames that may be on their way to the page before it has shown one. */
 const FRAMES_AHEAD = 2;
@@ -159,6 +159,7 @@ export class EngineHost {
     const { painting } = studio;
     this.picture = new Picture(painting);
     this.pyramid = new Pyramid(this.picture);
+    this.changedSinceThumbnail = !record.thumbnail;
     this.colourLater({ left: 0, top: 0, right: painting.width, bottom: painting.height });
     this.post({
       say: 'opened',
@@ -341,6 +342,7 @@ export class EngineHost {
           this.keeping!.entries,
           question.title,
           photos.filter((p) => p !== null),
+          thumbnailPng(this.pyramid, painting),
         );
       }
       case 'state':

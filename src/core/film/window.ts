@@ -4,6 +4,8 @@ import { DRY_SHRINK, PLANE_BYTES, TILE, type Tile } from './tile';
 
 /** Masses below this (coats) are nothing: they would only make the processor slow (denormals). */
 const FLUSH_COATS = 1e-12;
+/** Cells around the tiles of a window: paint pushed over the painting's edge lands there, and is gone. */
+const RING = 24;
 /** A pigment that nowhere in a tile exceeds this (coats) cannot be seen; it is wiped off and entered as removed. */
 const TRACE_COATS = 1e-6;
 
@@ -66,10 +68,10 @@ export class FilmWindow {
   contains(left: number, top: number, right: number, bottom: number): boolean {
     return (
       this.loaded &&
-      left >= this.x0 &&
-      top >= this.y0 &&
-      right <= this.x0 + this.width &&
-      bottom <= this.y0 + this.height
+      left >= this.x0 + RING &&
+      top >= this.y0 + RING &&
+      right <= this.x0 + this.width - RING &&
+      bottom <= this.y0 + this.height - RING
     );
   }
 
@@ -106,10 +108,10 @@ export class FilmWindow {
     const changed = pigments.length !== this.pigments.length || pigments.some((p, i) => p !== this.pigments[i]);
     const keptFresh = this.loaded ? this.copyFresh() : undefined;
     this.pigments = pigments;
-    this.x0 = tx0 * TILE;
-    this.y0 = ty0 * TILE;
-    this.width = (tx1 - tx0) * TILE;
-    this.height = (ty1 - ty0) * TILE;
+    this.x0 = tx0 * TILE - RING;
+    this.y0 = ty0 * TILE - RING;
+    this.width = (tx1 - tx0) * TILE + 2 * RING;
+    this.height = (ty1 - ty0) * TILE + 2 * RING;
     this.reserve(this.width * this.height);
     for (let ty = ty0; ty < ty1; ty++) for (let tx = tx0; tx < tx1; tx++) this.load(tx, ty);
     if (keptFresh) this.pasteFresh(keptFresh);
@@ -122,6 +124,7 @@ export class FilmWindow {
    * Only called where the stroke itself says so, for it changes what the brush meets next.
    */
   flush(): void {
+    if (this.loaded) this.dropOverEdge();
     this.storeRect(this.dirty, true);
     this.dirty = emptyRect();
     this.unseen = emptyRect();
@@ -133,11 +136,37 @@ export class FilmWindow {
     this.unseen = emptyRect();
   }
 
+  /** Paint that went over the edge of the painting is taken off and entered as removed. */
+  private dropOverEdge(): void {
+    const { painting } = this;
+    const { f32 } = painting.arena;
+    const n = this.channels;
+    const drop = (left: number, top: number, right: number, bottom: number) => {
+      for (let y = top; y < bottom; y++) {
+        const at = (this.film >> 2) + (y * this.width + left) * n;
+        const end = (this.film >> 2) + (y * this.width + right) * n;
+        for (let k = at; k < end; k += n) {
+          if (f32[k + n - 1] === 0) continue;
+          for (let i = 0; i < n - 1; i++) painting.ledger.removed[this.pigments[i]] += f32[k + i] * painting.cellArea;
+          f32.fill(0, k, k + n);
+        }
+      }
+    };
+    const left = Math.max(0, -this.x0);
+    const top = Math.max(0, -this.y0);
+    const right = Math.min(this.width, painting.width - this.x0);
+    const bottom = Math.min(this.height, painting.height - this.y0);
+    drop(0, 0, this.width, top);
+    drop(0, bottom, this.width, this.height);
+    drop(0, top, left, bottom);
+    drop(right, top, this.width, bottom);
+  }
+
   private storeRect(d: Rect, tidy: boolean): void {
     if (!this.loaded || d.right < d.left) return;
     const { tilesX, tilesY } = this.painting;
-    const tx0 = (this.x0 + d.left) >> 6;
-    const ty0 = (this.y0 + d.top) >> 6;
+    const tx0 = Math.max(0, (this.x0 + d.left) >> 6);
+    const ty0 = Math.max(0, (this.y0 + d.top) >> 6);
     const tx1 = Math.min(tilesX - 1, (this.x0 + d.right) >> 6);
     const ty1 = Math.min(tilesY - 1, (this.y0 + d.bottom) >> 6);
     for (let ty = ty0; ty <= ty1; ty++) for (let tx = tx0; tx <= tx1; tx++) this.store(tx, ty, tidy);
@@ -170,7 +199,10 @@ export class FilmWindow {
       this.filmCapacity = floats;
       this.film = arena.allocate(floats * 4);
     }
-    arena.f32.fill(0, this.fresh >> 2, (this.fresh >> 2) + cells);
+    // the ring holds nothing; tiles are loaded over the rest
+    const { f32 } = arena;
+    for (const plane of [this.relief, this.body, this.laid, this.fresh]) f32.fill(0, plane >> 2, (plane >> 2) + cells);
+    f32.fill(0, this.film >> 2, (this.film >> 2) + floats);
   }
 
   /** Lays a tile out in the window. */
@@ -187,7 +219,6 @@ export class FilmWindow {
       const cell = (wy + y) * this.width + wx;
       const row = y * TILE;
       const film = (this.film >> 2) + cell * n;
-      f32.fill(0, film, film + TILE * n);
       if (tile?.volume) {
         for (let i = 0; i < tile.pigments.length; i++) {
           const from = (tile.mass[i] >> 2) + row;

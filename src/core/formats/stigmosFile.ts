@@ -25,6 +25,8 @@ export interface StigmosFile {
   readonly tiles: readonly { layer: string; index: number; bytes: Uint8Array }[];
   readonly photos: readonly PhotoFile[];
   readonly digest: string;
+  /** A small PNG of the picture, for lists. */
+  readonly thumbnail?: Uint8Array;
 }
 
 const LIMITS = { file: 1 * 2 ** 30, unpacked: 3 * 2 ** 30, names: 60_000 };
@@ -48,6 +50,7 @@ export function encodeStigmosFile(
   entries: readonly Command[],
   title: string,
   photos: readonly PhotoFile[],
+  thumbnail?: Uint8Array,
 ): Uint8Array<ArrayBuffer> {
   const { painting } = studio;
   const journal: Journal = {
@@ -86,6 +89,7 @@ export function encodeStigmosFile(
       'journal.json': json(journal),
       'state.json': json(encodeStudioState(studio)),
       ...content,
+      ...(thumbnail ? { 'thumbnail.png': thumbnail } : {}),
     },
     { level: 4 },
   );
@@ -141,6 +145,7 @@ export function decodeStigmosFile(bytes: Uint8Array): StigmosFile {
     journal,
     state,
     digest: manifest.digest,
+    thumbnail: parts['thumbnail.png'],
     tiles: manifest.tiles.map((t) => ({ layer: t.layer, index: t.index, bytes: part(t.file, 'paint') })),
     photos: manifest.photos.map((p) => ({ name: p.name, type: p.type, bytes: part(p.file, 'photo') })),
   };

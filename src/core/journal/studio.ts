@@ -42,11 +42,12 @@ interface Moment {
   readonly timeline: number;
 }
 
-/** What redo needs: the moment it starts from, the commands, and the moment they lead to where that was kept. */
+/** What redo needs: the commands, and the moments before and after them where those were kept. */
 interface Undone {
-  readonly base: Moment;
   readonly commands: readonly Command[];
-  readonly after?: Moment;
+  /** Length of the timeline at which they start. */
+  readonly at: number;
+  readonly kept?: { readonly base: Moment; readonly after: Moment };
 }
 
 /**
@@ -356,27 +357,27 @@ export class Studio {
   private undo(): Change {
     const moment = this.past.pop();
     if (!moment) return this.undoByReplay();
-    const commands = this.timeline.slice(moment.timeline);
+    const at = moment.timeline;
     const after = this.mirror(moment);
-    this.future.push({ base: { ...moment, tiles: new Map() }, commands, after });
-    return this.goTo(moment, this.timeline.slice(0, moment.timeline));
+    this.future.push({ at, commands: this.timeline.slice(at), kept: { base: { ...moment, tiles: new Map() }, after } });
+    return this.goTo(moment, this.timeline.slice(0, at));
   }
 
   private redo(): Change {
     const undone = this.future.pop();
     if (!undone) throw new PainterError('There is nothing to do again.');
+    const { at, commands, kept } = undone;
     // what was done to the tools since the undo is forgotten
-    const { base, commands, after } = undone;
-    this.goTo(base, this.timeline.slice(0, base.timeline));
-    if (after) {
-      this.past.push(this.mirror(after));
-      return this.goTo(after, [...this.timeline, ...commands]);
+    if (kept) {
+      this.goTo(kept.base, this.timeline.slice(0, at));
+      this.past.push(this.mirror(kept.after));
+      return this.goTo(kept.after, [...this.timeline, ...commands]);
     }
     const { future } = this;
-    const rect = noRect();
-    for (const command of commands) growRect(rect, this.apply(command).rect);
+    if (this.timeline.length > at) this.rebuild(this.timeline.slice(0, at));
+    for (const command of commands) this.apply(command);
     this.future = future;
-    return { rect, layers: true };
+    return { rect: this.wholeRect(), layers: true };
   }
 
   /** The same tiles as another moment's, as they are now. */
@@ -428,13 +429,18 @@ export class Studio {
     let last = this.timeline.length - 1;
     while (last >= 0 && !changesPainting(this.timeline[last])) last--;
     if (last < 0) throw new PainterError('There is nothing to take back.');
-    const { future } = this;
+    // moments that were kept belong to layers that are now made anew
+    const future = this.future.map(({ at, commands }) => ({ at, commands }));
     const commands = this.timeline.slice(last);
-    const keep = this.timeline.slice(0, last);
-    this.clear();
-    for (const command of keep) this.apply(command);
-    this.future = [...future, { base: this.moment(), commands }];
+    this.rebuild(this.timeline.slice(0, last));
+    this.future = [...future, { at: last, commands }];
     return { rect: this.wholeRect(), layers: true };
+  }
+
+  /** Paints everything anew from the empty ground. */
+  private rebuild(commands: readonly Command[]): void {
+    this.clear();
+    for (const command of commands) this.apply(command);
   }
 
   /** Back to the empty ground. */

@@ -29,8 +29,6 @@ const UNIT_MM = 0.25;
 /** Ploughed paint goes this far ahead, or aside, mm. */
 const AHEAD_MM = 0.3;
 const ASIDE_MM = 0.35;
-/** Cells around a stamp that ploughing may reach. */
-const MARGIN = 8;
 
 /**
  * A stroke of a brush. Between strokes the paint in the brush lies in a Reservoir; during one it lies in the arena,
@@ -209,11 +207,13 @@ export class BrushStroke implements StrokeInProgress {
     const sin = Math.sin(angle);
     const reachX = Math.abs(cos) * footprint.halfWidth + Math.abs(sin) * footprint.halfLength;
     const reachY = Math.abs(sin) * footprint.halfWidth + Math.abs(cos) * footprint.halfLength;
+    // paint is pushed this much farther than the brush reaches
+    const margin = Math.ceil((AHEAD_MM + ASIDE_MM) * this.pxPerMm * 0.6) + 2;
     const rect: PixelRect = {
-      left: Math.max(0, Math.floor(x - reachX) - MARGIN),
-      top: Math.max(0, Math.floor(y - reachY) - MARGIN),
-      right: Math.min(this.painting.width, Math.ceil(x + reachX) + MARGIN),
-      bottom: Math.min(this.painting.height, Math.ceil(y + reachY) + MARGIN),
+      left: Math.max(0, Math.floor(x - reachX) - margin),
+      top: Math.max(0, Math.floor(y - reachY) - margin),
+      right: Math.min(this.painting.width, Math.ceil(x + reachX) + margin),
+      bottom: Math.min(this.painting.height, Math.ceil(y + reachY) + margin),
     };
     if (rect.right <= rect.left || rect.bottom <= rect.top) return;
     this.bringWindow(rect);
@@ -386,7 +386,7 @@ export class BrushStroke implements StrokeInProgress {
     for (let c = 0, i = 0; c < this.rideLevel.length; c++) {
       const carried = f32[(this.tip >> 2) + c * n + n - 1];
       f32[heights + c] = this.rideLevel[c] + base + lift * carried - wet * Math.min(1, carried / 100) + this.wiggle[i];
-      f32[appetites + c] = Math.max(0.15, 1 - full * carried);
+      f32[appetites + c] = Math.max(0.25, 1 - full * carried);
       if (++i === r.across) i = 0;
     }
   }
@@ -454,9 +454,8 @@ export class BrushStroke implements StrokeInProgress {
     const leanY = (lean * tiltY) / norm;
 
     const step = dx > 0 ? -1 : 1;
-    const edge = Math.ceil(Math.max(AHEAD_MM, ASIDE_MM) * this.pxPerMm) + 2;
-    const top = Math.max(edge, Math.ceil(y - reachY - 0.5));
-    const bottom = Math.min(painting.height - 1 - edge, Math.floor(y + reachY - 0.5));
+    const top = Math.max(0, Math.ceil(y - reachY - 0.5));
+    const bottom = Math.min(painting.height - 1, Math.floor(y + reachY - 0.5));
     const du = cos * perPx * step;
     const dv = -sin * perPx * step;
     for (let k = 0; k <= bottom - top; k++) {
@@ -476,8 +475,8 @@ export class BrushStroke implements StrokeInProgress {
         from = Math.max(from, Math.min(p, q));
         to = Math.min(to, Math.max(p, q));
       } else if (Math.abs(cos * Y) >= halfLength) continue;
-      const left = Math.max(edge, Math.ceil(x + from - 0.5));
-      const right = Math.min(painting.width - 1 - edge, Math.floor(x + to - 0.5));
+      const left = Math.max(0, Math.ceil(x + from - 0.5));
+      const right = Math.min(painting.width - 1, Math.floor(x + to - 0.5));
       const count = right - left + 1;
       if (count <= 0) continue;
       const px = step < 0 ? right : left;

@@ -43,7 +43,7 @@ export function InHand() {
         />
         <div className={styles.tipWords}>
           <h3>{name}</h3>
-          <span data-testid="carried">
+          <span data-testid="carried" className={styles.recipe} title={carries ? recipeWords(mixture) : undefined}>
             {brush
               ? carries
                 ? recipeWords(mixture)

@@ -14,11 +14,16 @@ export function SampleTag({ pointer }: { pointer: RefObject<{ x: number; y: numb
   if (!sampling || !sample) return null;
   const dpr = window.devicePixelRatio;
   const at = pointer.current ?? { x: 40, y: 40 };
+  const width = useEasel.getState().view.width / dpr;
   const bare = Object.keys(sample.mixture).length === 0;
   const layer = layers?.find((l) => l.id === sample.layer)?.name;
   const state = sample.wetness > 0.5 ? 'wet' : 'dry';
   return (
-    <div className={styles.sampleTag} style={{ left: at.x / dpr + 18, top: at.y / dpr + 14 }} role="status">
+    <div
+      className={styles.sampleTag}
+      style={{ left: Math.min(at.x / dpr + 18, width - 300), top: at.y / dpr + 18 }}
+      role="status"
+    >
       {!bare && <span className={styles.chip} style={{ background: linearToHex(masstoneLinear(sample.mixture)) }} />}
       <span>
         {bare ? 'Bare ground' : recipeWords(sample.mixture)}

@@ -40,7 +40,7 @@ export function Tubes() {
               >
                 <button type="button" aria-label={`Load ${pigment.name}`} onClick={() => loadMixture({ [id]: 1 })}>
                   <Drawdown mixture={{ [id]: 1 }} className={styles.drawdown} />
-                  <span className={styles.tubeName}>{labelName(id)}</span>
+                  <span className={styles.tubeName}>{shortName(id)}</span>
                 </button>
               </Tooltip>
               <button
@@ -58,9 +58,3 @@ export function Tubes() {
     </section>
   );
 }
-
-/** As it is written on a small label. */
-const labelName = (id: string) =>
-  shortName(id)
-    .replace(/^(Titanium|Ivory|Quinacridone|Naphthol) /, '')
-    .replace(/^Ultramarine Blue$/, 'Ultramarine');

@@ -1,10 +1,14 @@
 import { recipeInParts, type Mixture } from '@/core/colour/mixture';
 import { pigmentName } from '@/core/colour/pigments';
 
-/** Tube names as they are said over a bench: without the shade in brackets. */
-export const shortName = (id: string): string => pigmentName(id).replace(/ \(.*\)/, '');
+/** Tube names as they are said over a bench: without the shade in brackets or what everybody knows. */
+export const shortName = (id: string): string =>
+  pigmentName(id)
+    .replace(/ \(.*\)/, '')
+    .replace(/^(Titanium|Ivory|Quinacridone|Naphthol) /, '')
+    .replace(/^Ultramarine Blue$/, 'Ultramarine');
 
-/** A mixture in words: "3 Titanium White, 1 Yellow Ochre, a touch of Ivory Black". */
+/** A mixture in words: "3 White, 1 Yellow Ochre, a touch of Black". */
 export function recipeWords(mixture: Mixture): string {
   const parts = recipeInParts(mixture);
   if (parts.length === 1) return shortName(parts[0].id);

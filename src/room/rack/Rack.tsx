@@ -144,17 +144,17 @@ export function Rack() {
 }
 
 function Thumbnail({ painting }: { painting: PaintingRecord }) {
-  const [url, setUrl] = useState<string>();
+  const picture = useRef<HTMLImageElement>(null);
+  const { thumbnail, spec } = painting;
   useEffect(() => {
-    if (!painting.thumbnail) return;
-    const made = URL.createObjectURL(new Blob([painting.thumbnail], { type: 'image/png' }));
-    setUrl(made);
-    return () => URL.revokeObjectURL(made);
-  }, [painting.thumbnail]);
-  const { widthMm, heightMm } = painting.spec;
+    if (!thumbnail || !picture.current) return;
+    const url = URL.createObjectURL(new Blob([thumbnail], { type: 'image/png' }));
+    picture.current.src = url;
+    return () => URL.revokeObjectURL(url);
+  }, [thumbnail]);
   // eslint-disable-next-line @next/next/no-img-element -- a picture from memory, not from a server
-  if (url) return <img src={url} alt="" />;
-  return <span className={styles.unseen} style={{ aspectRatio: `${widthMm} / ${heightMm}` }} />;
+  if (thumbnail) return <img ref={picture} alt="" />;
+  return <span className={styles.unseen} style={{ aspectRatio: `${spec.widthMm} / ${spec.heightMm}` }} />;
 }
 
 const sentence = (error: unknown) =>

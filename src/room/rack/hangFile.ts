@@ -61,7 +61,15 @@ export async function hangFile(bytes: Uint8Array, id: string = newId()): Promise
       photos.push({ id: `photo-${i + 1}`, name: photo.name });
     }
     const now = Date.now();
-    await writePainting({ id, title: file.title, createdAt: now, changedAt: now, spec, photos });
+    await writePainting({
+      id,
+      title: file.title,
+      createdAt: now,
+      changedAt: now,
+      spec,
+      photos,
+      thumbnail: file.thumbnail && new Uint8Array(file.thumbnail),
+    });
   } catch (error) {
     if (isStorageFull(error)) throw new PainterError('This browser has no room left for this painting.');
     throw error;

@@ -1,4 +1,4 @@
-import { encodePng } from '@/core/formats/png';
+import { encodePng } from './png';
 import type { Painting } from '@/core/film/painting';
 import type { Pyramid } from '@/core/picture/pyramid';
 

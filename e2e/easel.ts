@@ -1,0 +1,102 @@
+import { readFileSync } from 'node:fs';
+import { expect, type Download, type Page } from '@playwright/test';
+
+/** What the browser tests do again and again at the easel. */
+
+export interface Reading {
+  x: number;
+  y: number;
+  force: number;
+  tiltX?: number;
+  tiltY?: number;
+}
+
+/** Makes a painting through the Prepare screen and waits until it stands on the easel. */
+export async function prepare(page: Page, title: string): Promise<void> {
+  await page.goto('/prepare');
+  await page.getByLabel('Title').fill(title);
+  await page.getByRole('button', { name: 'Set it on the easel' }).click();
+  await page.waitForURL(/\/easel/);
+  await ready(page);
+}
+
+/** Waits until the painting is on the easel and drawn. */
+export async function ready(page: Page): Promise<void> {
+  await expect(page.getByLabel('In hand').getByRole('slider').first()).toBeVisible({ timeout: 60_000 });
+  await expect.poll(() => pixel(page, 0.5, 0.5).then((p) => p[3])).toBe(255);
+}
+
+/** A stroke of a simulated pen over the canvas, in CSS pixels from the canvas's corner. */
+export async function penStroke(page: Page, readings: Reading[]): Promise<void> {
+  const box = (await page.getByTestId('canvas').boundingBox())!;
+  const session = await page.context().newCDPSession(page);
+  const send = (type: string, r: Reading, buttons: number) =>
+    session.send('Input.dispatchMouseEvent', {
+      type: type as 'mouseMoved',
+      x: box.x + r.x,
+      y: box.y + r.y,
+      button: 'left',
+      buttons,
+      clickCount: 1,
+      pointerType: 'pen',
+      force: r.force,
+      tiltX: r.tiltX ?? 0,
+      tiltY: r.tiltY ?? 0,
+    });
+  await send('mousePressed', readings[0], 1);
+  for (const r of readings.slice(1)) await send('mouseMoved', r, 1);
+  await send('mouseReleased', { ...readings[readings.length - 1], force: 0 }, 0);
+  await session.detach();
+}
+
+/** Readings along a straight line. */
+export const straight = (x0: number, y0: number, x1: number, y1: number, force = 0.6, count = 30): Reading[] =>
+  Array.from({ length: count + 1 }, (_, i) => ({
+    x: x0 + ((x1 - x0) * i) / count,
+    y: y0 + ((y1 - y0) * i) / count,
+    force,
+  }));
+
+/** RGBA of the drawn canvas at a share of its width and height. */
+export function pixel(page: Page, u: number, v: number): Promise<number[]> {
+  return page.evaluate(
+    ([s, t]) => {
+      const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=canvas] canvas')!;
+      const data = canvas.getContext('2d')!.getImageData(Math.floor(canvas.width * s), Math.floor(canvas.height * t), 1, 1).data;
+      return [...data];
+    },
+    [u, v] as const,
+  ); // prettier-ignore
+}
+
+/** Mean RGB of a square of the drawn canvas around CSS pixels from its corner. */
+export function patch(page: Page, x: number, y: number, half = 6): Promise<number[]> {
+  return page.evaluate(
+    ([px, py, h]) => {
+      const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=canvas] canvas')!;
+      const { data } = canvas.getContext('2d')!.getImageData(px - h, py - h, 2 * h, 2 * h);
+      const sum = [0, 0, 0];
+      for (let i = 0; i < data.length; i++) if (i % 4 < 3) sum[i % 4] += data[i];
+      return sum.map((v) => v / (data.length / 4));
+    },
+    [x, y, half] as const,
+  );
+}
+
+export const distance = (a: number[], b: number[]): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+
+/** Waits until everything painted so far is kept. */
+export async function kept(page: Page): Promise<void> {
+  await expect(page.getByText(/^kept \d+ s ago$/)).toBeVisible();
+  await page.waitForTimeout(300);
+}
+
+/** Sends the painting out and returns the bytes. */
+export async function sendOut(page: Page, item: RegExp): Promise<{ name: string; bytes: Buffer }> {
+  await page.getByRole('button', { name: 'Send out' }).click();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('menuitem', { name: item }).click(),
+  ]);
+  return { name: (download as Download).suggestedFilename(), bytes: readFileSync(await download.path()) };
+}

@@ -1,0 +1,78 @@
+import nextVitals from 'eslint-config-next/core-web-vitals';
+import prettier from 'eslint-config-prettier';
+import tseslint from 'typescript-eslint';
+
+/**
+ * Rooms of the house, lowest first. A room may import from those below it and from itself, never upwards.
+ * Rooms on one line stand side by side and do not see each other, except as said in `may`.
+ */
+const rooms = [
+  { folder: 'src/core/colour', above: ['surface', 'film', 'marks', 'picture', 'journal', 'formats'] },
+  { folder: 'src/core/surface', above: ['colour', 'film', 'marks', 'picture', 'journal', 'formats'] },
+  { folder: 'src/core/film', above: ['marks', 'picture', 'journal', 'formats'] },
+  { folder: 'src/core/marks', above: ['picture', 'journal', 'formats'] },
+  { folder: 'src/core/picture', above: ['marks', 'journal', 'formats'] },
+  { folder: 'src/core/journal', above: ['picture', 'formats'] },
+  { folder: 'src/core/formats', above: [] },
+];
+
+const direction = rooms.map(({ folder, above }) => ({
+  files: [`${folder}/**/*.ts`],
+  ignores: ['**/*.test.ts'],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          {
+            group: above.map((room) => `@/core/${room}/*`),
+            message: 'Imports never run upwards (docs/architecture.md).',
+          },
+          {
+            group: ['@/engine/*', '@/room/*', '@/app/*', '@/cli/*', 'react', 'next/*', 'antd', 'node:*'],
+            message: 'The core has no interface code and runs anywhere.',
+          },
+        ].filter((p) => p.group.length > 0),
+      },
+    ],
+  },
+}));
+
+const outer = [
+  { files: ['src/engine/**/*.ts'], group: ['@/room/*', '@/app/*', '@/cli/*', 'react', 'next/*', 'antd'] },
+  { files: ['src/cli/**/*.ts'], group: ['@/engine/*', '@/room/*', '@/app/*', 'react', 'next/*', 'antd'] },
+  { files: ['src/room/**/*.{ts,tsx}'], group: ['@/app/*', '@/cli/*'] },
+].map(({ files, group }) => ({
+  files,
+  ignores: ['**/*.test.ts'],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      { patterns: [{ group, message: 'Imports never run upwards (docs/architecture.md).' }] },
+    ],
+  },
+}));
+
+export default tseslint.config(
+  { ignores: ['.next/**', 'node_modules/**', 'public/**', 'next-env.d.ts', 'test-results/**', 'playwright-report/**'] },
+  ...nextVitals,
+  ...tseslint.configs.recommended,
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { ignoreRestSiblings: true, argsIgnorePattern: '^_', varsIgnorePattern: '^_' },
+      ],
+      '@typescript-eslint/consistent-type-imports': [
+        'error',
+        { prefer: 'type-imports', fixStyle: 'inline-type-imports' },
+      ],
+      eqeqeq: 'error',
+      'no-console': 'error',
+    },
+  },
+  { files: ['src/cli/**', 'demo/**', 'bench/**', 'scripts/**'], rules: { 'no-console': 'off' } },
+  ...direction,
+  ...outer,
+  prettier,
+);
