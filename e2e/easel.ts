@@ -23,7 +23,11 @@ export async function prepare(page: Page, title: string): Promise<void> {
 /** Waits until the painting is on the easel and drawn. */
 export async function ready(page: Page): Promise<void> {
   await expect(page.getByLabel('In hand').getByRole('slider').first()).toBeVisible({ timeout: 60_000 });
-  await expect.poll(() => pixel(page, 0.5, 0.5).then((p) => p[3])).toBe(255);
+  // the picture is coloured from the middle outwards
+  const places = [0.25, 0.5, 0.75].flatMap((u) => [0.1, 0.5, 0.9].map((v) => [u, v] as const));
+  await expect
+    .poll(async () => Math.min(...(await Promise.all(places.map(([u, v]) => pixel(page, u, v)))).map((p) => p[3])))
+    .toBe(255);
 }
 
 /** A stroke of a simulated pen over the canvas, in CSS pixels from the canvas's corner. */
