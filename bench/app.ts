@@ -67,7 +67,7 @@ async function strokes(page: Page, zoomIn: boolean): Promise<{ latencies: number
     await page.keyboard.press('r');
     const y = box.y + 120 + k * 60;
     await send('mousePressed', box.x + 200, y, 0.6);
-    // readings every 5 ms at 1500 px/s of the painting
+    // readings every 8 ms at 1500 px/s of the painting
     const speed = 1500 * zoom;
     const start = performance.now();
     for (let t = 0; t < (560 / speed) * 1000;) {
@@ -78,7 +78,7 @@ async function strokes(page: Page, zoomIn: boolean): Promise<{ latencies: number
       }
       void send('mouseMoved', box.x + 200 + (speed * t) / 1000, y + 6 * Math.sin(t / 90), 0.6);
       sent++;
-      t += 5;
+      t += 8;
     }
     await send('mouseReleased', box.x + 760, y, 0);
     await page.waitForTimeout(400);

@@ -13,11 +13,14 @@ import { readSpot } from '@/core/picture/readings';
 import { cellToView, drawView, rectInView, type View } from '@/core/picture/view';
 import { Keeping } from './keeping';
 import type { BenchState, FromWorker, Question, ToWorker } from './protocol';
+import { warmUp } from './warmUp';
 import { amendPainting, isStorageFull, readPainting, readPhoto } from './shelf';
 import { thumbnailPng } from '@/core/formats/thumbnail';
 
 /** Frames that may be on their way to the page before it has shown one. */
 const FRAMES_AHEAD = 2;
+/** Longest time for which strokes are worked off before what came of them is shown, ms. */
+const TURN_MS = 14;
 /** Longest piece of background work, ms: what a pen may have to wait. */
 const SLICE_MS = 7;
 /** Quiet time after which a snapshot is begun, ms; and commands after which one is begun in any case. */
@@ -43,6 +46,8 @@ export class EngineHost {
   private dirtyView = noRect();
   private framesOut = 0;
   private newest = 0;
+  private unpublished = false;
+  private cold = true;
   private lastChange = 0;
   private changedSinceThumbnail = false;
   private readonly channel = new MessageChannel();
@@ -69,12 +74,18 @@ export class EngineHost {
     this.turnPlanned = false;
     if (this.opening) return; // everything waits until the painting is there
     try {
-      for (let message = this.inbox.shift(); message; message = this.inbox.shift()) {
-        this.handle(message);
+      const start = performance.now();
+      while (this.inbox.length > 0 && performance.now() - start < TURN_MS) {
+        this.handle(this.inbox.shift()!);
         if (this.opening) return;
       }
-      this.show();
-      this.background();
+      // what cannot be shown yet need not be coloured yet: one frame then does for several turns
+      if (this.framesOut < FRAMES_AHEAD) {
+        this.publishStroke();
+        this.show();
+      }
+      if (this.inbox.length > 0) this.plan();
+      else this.background();
     } catch (error) {
       this.post({ say: 'failed', why: error instanceof Error ? error.message : String(error) });
       throw error;
@@ -120,7 +131,7 @@ export class EngineHost {
         if (!studio.strokeInAir) return;
         for (const sample of message.samples) studio.addSample(sample);
         this.newest = message.newest;
-        this.changed(studio.publishStroke());
+        this.unpublished = true;
         return;
       case 'stroke-end': {
         if (!studio.strokeInAir) return;
@@ -135,6 +146,12 @@ export class EngineHost {
         this.relightAll();
         return;
     }
+  }
+
+  /** Brings what the stroke in the air has painted into the picture: once a turn, however many readings came. */
+  private publishStroke(): void {
+    if (this.unpublished && this.studio?.strokeInAir) this.changed(this.studio.publishStroke());
+    this.unpublished = false;
   }
 
   /** Does what a painter asked; what cannot be done is said, and changes nothing. */
@@ -254,6 +271,10 @@ export class EngineHost {
       return;
     }
     if (this.studio.strokeInAir || !this.keeping) return;
+    if (this.cold) {
+      this.cold = false;
+      warmUp();
+    }
     const quiet = performance.now() - this.lastChange;
     if (!this.keeping.snapshotInProgress) {
       const since = this.keeping.sinceSnapshot;

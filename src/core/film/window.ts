@@ -27,7 +27,7 @@ export type BeforeTile = (layer: Layer, index: number) => void;
  * Copying is exact: where the borders of tiles or windows lie makes no difference to the paint.
  *
  * `film` holds for each cell its channels side by side: the mass (coats) of every pigment in play, then the volume
- * (um). The other planes have one float a cell.
+ * (um), padded to a multiple of four. The other planes have one float a cell.
  */
 export class FilmWindow {
   x0 = 0;
@@ -59,9 +59,9 @@ export class FilmWindow {
     private readonly rubbing = false,
   ) {}
 
-  /** Channels a cell: pigments and volume. */
+  /** Channels a cell: pigments, padding to a multiple of four (always 0), and the volume, last. */
   get channels(): number {
-    return this.pigments.length + 1;
+    return (this.pigments.length + 4) & ~3;
   }
 
   /** Whether pixel rectangle [left, right) x [top, bottom) lies inside. */
@@ -147,7 +147,7 @@ export class FilmWindow {
         const end = (this.film >> 2) + (y * this.width + right) * n;
         for (let k = at; k < end; k += n) {
           if (f32[k + n - 1] === 0) continue;
-          for (let i = 0; i < n - 1; i++) painting.ledger.removed[this.pigments[i]] += f32[k + i] * painting.cellArea;
+          this.pigments.forEach((p, i) => (painting.ledger.removed[p] += f32[k + i] * painting.cellArea));
           f32.fill(0, k, k + n);
         }
       }

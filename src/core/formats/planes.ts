@@ -1,7 +1,7 @@
 import { pigmentId } from '@/core/colour/pigments';
 import { PIGMENT_COUNT } from '@/core/film/ledger';
 import { TILE } from '@/core/film/tile';
-import { CLOSED_UM } from '@/core/picture/filmKernel';
+import { CLOSED_UM } from '@/core/kernels/colour';
 import type { Picture } from '@/core/picture/picture';
 import { thicknessAt } from '@/core/picture/readings';
 import { encodePng, type Raster } from './png';

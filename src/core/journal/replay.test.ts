@@ -23,6 +23,7 @@ const STROKES = [
   { do: 'stroke', samples: [[0, 5, 30, 0.6], [200, 45, 32, 0.7]] },
   { do: 'dry' },
   { do: 'tool', tool: 'flat', body: 0.3 },
+  { do: 'rinse' },
   { do: 'load', mixture: { PY43: 1 }, amount: 0.5 },
   { do: 'stroke', samples: [[0, 25, 5, 0.6], [200, 25, 35, 0.7]] },
 ]; // prettier-ignore
@@ -104,7 +105,7 @@ describe('a state that was put away and taken out again', () => {
     }
     copy.adoptHistory(effectiveCommands(read.entries));
     expect(digest(copy)).toBe(digest(studio));
-    const next = read.entries[8];
+    const next = read.entries[9];
     studio.apply(next);
     copy.apply(next);
     expect(digest(copy)).toBe(digest(studio));

@@ -2,9 +2,9 @@ import { noise1 } from '@/core/surface/noise';
 import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
 import { FilmWindow, type BeforeTile } from '@/core/film/window';
-import { CONTACT, contactRow } from './contact';
+import { CONTACT } from '@/core/kernels/contact';
+import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
 import { PRESS_UM, type Footprint } from './footprint';
-import { levelPass } from './levelling';
 import { PathBuilder, StampWalker, type Sample, type Stamp } from './path';
 import type { Reservoir } from './reservoir';
 import type { BrushForm, ToolSettings } from './tools';
@@ -21,11 +21,13 @@ export interface StrokeInProgress {
 }
 
 /** Shortest distance of stamps, mm. */
-const LEAST_SPACING_MM = 0.175;
+const LEAST_SPACING_MM = 0.22;
 /** Way after which the paint inside the brush is redistributed, mm. */
 const REDISTRIBUTE_MM = 0.5;
 /** Length on which rates of the prototype units rest, mm. */
 const UNIT_MM = 0.25;
+/** Levelling is shown with every so many publications. */
+const SETTLE_EVERY = 8;
 /** Ploughed paint goes this far ahead, or aside, mm. */
 const AHEAD_MM = 0.3;
 const ASIDE_MM = 0.35;
@@ -36,6 +38,7 @@ const ASIDE_MM = 0.35;
  */
 export class BrushStroke implements StrokeInProgress {
   private readonly window: FilmWindow;
+  private readonly kernels: Kernels;
   private readonly path: PathBuilder;
   private readonly walker: StampWalker;
   private readonly pxPerMm: number;
@@ -65,6 +68,8 @@ export class BrushStroke implements StrokeInProgress {
   private recent: PixelRect[] = [noRect()];
   private sinceLevel = 0;
   private changed = noRect();
+  private settling = noRect();
+  private published = 0;
   private static readonly LAG = 3;
 
   constructor(
@@ -80,6 +85,7 @@ export class BrushStroke implements StrokeInProgress {
     const { arena } = painting;
     this.pxPerMm = 1 / painting.mmPerPx;
     this.window = new FilmWindow(painting, layer, before);
+    this.kernels = kernelsFor(arena);
     const cells = reservoir.tipVolume.length;
     this.block = arena.allocate(CONTACT.words * 4);
     this.ride = arena.allocate(cells * 8);
@@ -111,7 +117,14 @@ export class BrushStroke implements StrokeInProgress {
     this.window.publish();
     const rect = this.changed;
     this.changed = noRect();
+    // what only levels changes little and slowly: it is shown now and then
+    if (++this.published % SETTLE_EVERY === 0) this.showSettled(rect);
     return rect;
+  }
+
+  private showSettled(rect: PixelRect): void {
+    growRect(rect, this.settling);
+    this.settling = noRect();
   }
 
   end(): void {
@@ -121,6 +134,7 @@ export class BrushStroke implements StrokeInProgress {
       for (let i = 0; i < this.passes + BrushStroke.LAG; i++) this.level();
       this.window.flush();
       this.unpack();
+      this.showSettled(this.changed);
     }
     const { arena } = this.painting;
     const cells = this.reservoir.tipVolume.length;
@@ -443,7 +457,6 @@ export class BrushStroke implements StrokeInProgress {
     reachY: number,
   ) {
     const { footprint, window, painting } = this;
-    const { f32, i32 } = painting.arena;
     const { halfWidth, halfLength, perPx } = footprint;
     // a tilted handle presses one side deeper and lifts the other
     const tiltX = Math.tan((clampTilt(point.tiltX) * Math.PI) / 180);
@@ -481,9 +494,7 @@ export class BrushStroke implements StrokeInProgress {
       if (count <= 0) continue;
       const px = step < 0 ? right : left;
       const X = px + 0.5 - x;
-      contactRow(
-        f32,
-        i32,
+      this.kernels.contactRow(
         this.block,
         (py - window.y0) * window.width + px - window.x0,
         count,
@@ -575,7 +586,6 @@ export class BrushStroke implements StrokeInProgress {
   /** One levelling pass over everything stamped lately. */
   private level(): void {
     const { window } = this;
-    const { f32 } = this.painting.arena;
     const area = noRect();
     for (const r of this.recent) growRect(area, r);
     this.recent.push(noRect());
@@ -585,19 +595,16 @@ export class BrushStroke implements StrokeInProgress {
     const x1 = Math.min(window.width, area.right - window.x0, this.painting.width - window.x0);
     const y1 = Math.min(window.height, area.bottom - window.y0, this.painting.height - window.y0);
     if (x1 <= x0 || y1 <= y0) return;
-    levelPass(
-      f32,
-      {
-        film: window.film >> 2,
-        relief: window.relief >> 2,
-        body: window.body >> 2,
-        fresh: window.fresh >> 2,
-        channels: this.channels,
-        stride: window.width,
-        active: this.passes,
-        rate: this.rate,
-        cell: this.painting.mmPerPx / UNIT_MM,
-      },
+    this.kernels.levelPass(
+      window.film >> 2,
+      window.relief >> 2,
+      window.body >> 2,
+      window.fresh >> 2,
+      this.channels,
+      window.width,
+      this.passes,
+      this.rate,
+      this.painting.mmPerPx / UNIT_MM,
       x0,
       y0,
       x1,

@@ -65,7 +65,7 @@ const BRISTLE: BrushForm = {
   plough: 0.8,
   soiling: 0.12,
   edge: 0.06,
-  spacing: 0.08,
+  spacing: 0.12,
   spacingMaxMm: 0.5,
   spacingMaxPerWidth: 0.005,
   rideMm: 3.5,

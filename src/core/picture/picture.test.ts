@@ -99,10 +99,10 @@ describe('sampling', () => {
   it('looks through a glaze to the film that hides', () => {
     const studio = studioFor(40, 30, { seed: 3 });
     paint(studio, ...field([2, 2, 36, 26], { PW6: 6, PY43: 1 }, 12), { do: 'dry' });
-    paint(studio, ...loaded('flat', 14, { PR83: 1 }, { thin: 0.97, body: 0.1, amount: 0.4 }), line(4, 15, 36, 15));
+    paint(studio, ...loaded('flat', 14, { PBr7BS: 1 }, { thin: 0.97, body: 0.1, amount: 0.4 }), line(4, 15, 36, 15));
     const { mixture } = readSpot(new Picture(studio.painting), 70, 60);
     expect(mixture.PW6).toBeGreaterThan(0.8);
-    expect(mixture.PR83 ?? 0).toBe(0);
+    expect(mixture.PBr7BS ?? 0).toBe(0);
   });
 });
 

@@ -5,10 +5,10 @@ import { bandsToLinear } from '@/core/colour/mixture';
 import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
 import type { PixelRect } from '@/core/film/pixelRect';
-import type { Stratum } from '@/core/film/stratum';
 import { DRY_SHRINK, PLANE_BYTES, TILE, TILE_CELLS, type Tile } from '@/core/film/tile';
-import { bandsToCodes, CODE_STEPS, filmOver } from './filmKernel';
-import { relight, type LightVectors } from './relightKernel';
+import { CODE_STEPS } from '@/core/kernels/colour';
+import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
+import { relight, type LightVectors } from '@/core/kernels/relight';
 
 /** Where the light comes from. */
 export interface Light {
@@ -25,13 +25,13 @@ export const STUDIO_LIGHT: Light = { azimuth: 320, elevation: 35, room: 0.42 };
 const codes = Uint8Array.from({ length: CODE_STEPS + 1 }, (_, i) => Math.round(255 * encodeSrgb(i / CODE_STEPS)));
 const linear = Float32Array.from({ length: 256 }, (_, i) => decodeSrgb(i / 255));
 /** Saunderson's numerator folded into the matrix: kernels work with R / (1 - K2 R). */
-const matrix = Float64Array.from({ length: BANDS.count * 3 }, (_, j) => {
+const matrix = Float32Array.from({ length: BANDS.count * 3 }, (_, j) => {
   const band = Math.floor(j / 3);
   return (1 - K1) * (1 - K2) * BANDS.toRgb[(j % 3) * BANDS.count + band];
 });
 
 /** Room around a change that its light can reach: slope and cast shadow, cells. */
-const LIGHT_REACH = 8;
+const LIGHT_REACH = 7;
 
 /**
  * The picture of a painting: a pure function of its paint and the light. Albedo is kept apart from light, so
@@ -45,7 +45,14 @@ export class Picture {
   light: Light = STUDIO_LIGHT;
   private readonly run: number;
   private readonly scratch: number;
-  private readonly massAt = new Int32Array(64);
+  /** Word address of the list of a film's mass planes. */
+  private readonly massList: number;
+  /** Word addresses of the bands' matrix and, in bytes, of the table of sRGB codes. */
+  private readonly matrix: number;
+  private readonly codes: number;
+  /** Word addresses of K and S for sets of pigments; the sets of a painting are few. */
+  private readonly tables = new Map<string, number>();
+  private readonly kernels: Kernels;
 
   constructor(readonly painting: Painting) {
     const { arena, width, height } = painting;
@@ -55,6 +62,12 @@ export class Picture {
     this.lit = arena.allocate(cells * 4) >> 2;
     this.run = arena.allocate(TILE * 4 * BANDS.count) >> 2;
     this.scratch = arena.allocate(TILE * 4 * 64) >> 2;
+    this.massList = arena.allocate(64 * 4) >> 2;
+    this.matrix = arena.allocate(matrix.byteLength) >> 2;
+    this.codes = arena.allocate(codes.byteLength);
+    arena.f32.set(matrix, this.matrix);
+    arena.u8.set(codes, this.codes);
+    this.kernels = kernelsFor(arena);
   }
 
   /** Recolours and relights what changed in the paint. @returns the cells whose lit picture is new. */
@@ -137,8 +150,8 @@ export class Picture {
       const out = y * width + left;
       if (!bare || y === top) {
         this.layRun(index, cell, count, tiles);
-        bandsToCodes(
-          arena.f32, arena.u32, count, this.run, TILE, BANDS.count, matrix, VEIL, codes, this.albedo + out,
+        this.kernels.bandsToCodes(
+          count, this.run, TILE, BANDS.count, this.matrix, VEIL, K2, this.codes, CODE_STEPS, this.albedo + out,
         ); // prettier-ignore
       } else {
         arena.u32.copyWithin(this.albedo + out, this.albedo + out - width, this.albedo + out - width + count);
@@ -195,7 +208,7 @@ export class Picture {
           }
         }
       }
-      if (tile.volume) this.layWet(tile, cell, count, this.run, TILE);
+      if (tile.volume) this.layWet(tile, cell, count);
     });
   }
 
@@ -223,46 +236,55 @@ export class Picture {
 
   /** Lays the dry films of a tile over `run`, oldest first; `thinned` looks through what is being rubbed out. */
   private layStrata(tile: Tile, cell: number, count: number, thinned: boolean): void {
-    const { f32 } = this.painting.arena;
     for (const stratum of tile.strata) {
+      const tables = this.tablesFor(stratum.pigments);
+      const { f32, i32 } = this.painting.arena;
       const planes = stratum.pigments.length;
       const thickness = this.scratch;
       for (let x = 0; x < count; x++) {
         const keep = thinned ? 1 - f32[(tile.laid >> 2) + cell + x] : 1;
         f32[thickness + x] = stratum.thickness[cell + x] * stratum.thicknessStep * keep;
-        for (let i = 0; i < planes; i++) {
-          f32[thickness + (i + 1) * TILE + x] = stratum.mass[i][cell + x] * stratum.massStep[i] * keep;
-        }
       }
-      for (let i = 0; i < planes; i++) this.massAt[i] = thickness + (i + 1) * TILE;
-      const { K, S } = tablesFor(stratum);
-      filmOver(f32, count, this.massAt, planes, thickness, K, S, BANDS.count, this.run, TILE);
+      for (let i = 0; i < planes; i++) {
+        const to = thickness + (i + 1) * TILE;
+        const { [i]: steps } = stratum.mass;
+        const { [i]: unit } = stratum.massStep;
+        for (let x = 0; x < count; x++) {
+          const keep = thinned ? 1 - f32[(tile.laid >> 2) + cell + x] : 1;
+          f32[to + x] = steps[cell + x] * unit * keep;
+        }
+        i32[this.massList + i] = to;
+      }
+      this.kernels.filmOver(count, this.massList, planes, thickness, tables, BANDS.count, this.run, TILE);
     }
   }
 
-  private layWet(tile: Tile, cell: number, count: number, run: number, stride: number): void {
-    for (let i = 0; i < tile.mass.length; i++) this.massAt[i] = (tile.mass[i] >> 2) + cell;
-    const { K, S } = tablesFor(tile);
-    filmOver(
-      this.painting.arena.f32, count, this.massAt, tile.mass.length, (tile.volume >> 2) + cell,
-      K, S, BANDS.count, run, stride,
-    ); // prettier-ignore
+  private layWet(tile: Tile, cell: number, count: number): void {
+    const tables = this.tablesFor(tile.pigments);
+    const { i32 } = this.painting.arena;
+    for (let i = 0; i < tile.mass.length; i++) i32[this.massList + i] = (tile.mass[i] >> 2) + cell;
+    const thickness = (tile.volume >> 2) + cell;
+    this.kernels.filmOver(count, this.massList, tile.mass.length, thickness, tables, BANDS.count, this.run, TILE);
+  }
+
+  /** K and S of a set of pigments, laid out for the kernel. */
+  private tablesFor(pigments: readonly number[]): number {
+    const key = pigments.join();
+    const known = this.tables.get(key);
+    if (known !== undefined) return known;
+    const { arena } = this.painting;
+    const at = arena.allocate(Math.max(1, pigments.length * BANDS.count) * 8) >> 2;
+    let j = at;
+    for (let b = 0; b < BANDS.count; b++) {
+      for (const pigment of pigments) {
+        arena.f32[j++] = BANDS.K[pigment * BANDS.count + b];
+        arena.f32[j++] = BANDS.S[pigment * BANDS.count + b];
+      }
+    }
+    this.tables.set(key, at);
+    return at;
   }
 }
-
-/** K and S of a set of pigments, laid out for the kernel; remembered, for the sets of a painting are few. */
-function tablesFor({ pigments }: Pick<Stratum, 'pigments'>): { K: Float64Array; S: Float64Array } {
-  const key = pigments.join();
-  const known = tables.get(key);
-  if (known) return known;
-  const n = pigments.length;
-  const pick = (from: Float64Array) =>
-    Float64Array.from({ length: n * BANDS.count }, (_, j) => from[pigments[j % n] * BANDS.count + Math.floor(j / n)]);
-  const made = { K: pick(BANDS.K), S: pick(BANDS.S) };
-  tables.set(key, made);
-  return made;
-}
-const tables = new Map<string, { K: Float64Array; S: Float64Array }>();
 
 function clip(r: PixelRect, width: number, height: number): PixelRect {
   return {

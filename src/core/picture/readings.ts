@@ -5,7 +5,7 @@ import { bandsToLinear, normalise, type Mixture } from '@/core/colour/mixture';
 import { pigmentId } from '@/core/colour/pigments';
 import type { Tile } from '@/core/film/tile';
 import { TILE } from '@/core/film/tile';
-import { CLOSED_UM } from './filmKernel';
+import { CLOSED_UM } from '@/core/kernels/colour';
 import type { Picture } from './picture';
 
 /** Paint thinner than this is none, um. */

@@ -8,8 +8,8 @@
  *  3. what no longer fits is ploughed aside, ahead, or towards the higher bristle: ridges and furrows.
  * One amount is taken from one side and given to the other, so paint is conserved to rounding.
  *
- * Plain TypeScript over one memory and a block of parameters, all by address, so that a compiled twin can have the
- * same signature.
+ * Plain TypeScript over one memory and a block of parameters, all by address: the oracle of its compiled twin.
+ * Channels of a cell are padded to a multiple of four (see FilmWindow.channels).
  */
 
 /** Layout of the parameter block, in 4-byte words: floats, then integers (word addresses and sizes). */
@@ -50,22 +50,22 @@ const STAIN_UM = 5;
 const OUT_OF_REACH_UM = 320;
 
 /**
- * Works on `count` cells of a row, from cell `cell` (index in the window) in direction `step` (+1, -1).
- * (u, v) is the place in the footprint's maps, with its change per cell; `depth` is how far the tuft is pressed, um.
+ * Works on `count` cells of a row, from cell `cell0` (index in the window) in direction `step` (+1, -1).
+ * (u0, v0) is the place in the footprint's maps, with its change per cell; `depth0` is how far the tuft is pressed, um.
  * @returns how many cells were touched.
  */
 export function contactRow(
   f32: Float32Array,
   i32: Int32Array,
   block: number,
-  cell: number,
+  cell0: number,
   count: number,
   step: number,
-  u: number,
-  v: number,
+  u0: number,
+  v0: number,
   du: number,
   dv: number,
-  depth: number,
+  depth0: number,
   dDepth: number,
 ): number {
   const p = block >> 2;
@@ -97,7 +97,12 @@ export function contactRow(
   const vol = n - 1;
   let touched = 0;
 
-  for (let k = 0; k < count; k++, cell += step, u += du, v += dv, depth += dDepth) {
+  for (let k = 0; k < count; k++) {
+    // positions from the row's start, so that no rounding adds up
+    const cell = cell0 + k * step;
+    const u = u0 + du * k;
+    const v = v0 + dv * k;
+    const depth = depth0 + dDepth * k;
     const ui = u | 0;
     const at = (Math.imul(v | 0, mapWidth) + ui) | 0;
     const z = profile + (at << 1);

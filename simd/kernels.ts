@@ -1,0 +1,235 @@
+/**
+ * The hot loops in AssemblyScript with SIMD: the twins of src/core/kernels/plain*.ts, which say what they do and are
+ * the oracle of their tests. Same parameters, by address; no statics and no heap, for many instances share one
+ * memory. Addresses are in words of four bytes, as the plain twins index typed arrays.
+ *   npm run kernels
+ */
+
+// @ts-ignore: decorator
+@inline function get(word: i32): f32 { return load<f32>(<usize>word << 2); }
+// @ts-ignore: decorator
+@inline function set(word: i32, v: f32): void { store<f32>(<usize>word << 2, v); }
+// @ts-ignore: decorator
+@inline function int(word: i32): i32 { return load<i32>(<usize>word << 2); }
+
+export function contactRow(block: i32, cell0: i32, count: i32, step: i32, u0: f32, v0: f32, du: f32, dv: f32, depth0: f32, dDepth: f32): i32 {
+  const p = block >> 2;
+  const roughness = get(p), hang = get(p + 1), softness = get(p + 2), sink = get(p + 3), give = get(p + 4), take = get(p + 5);
+  const plough = get(p + 6), areaInverse = get(p + 7), carriedBody = get(p + 8), ceiling = get(p + 9), passes = get(p + 10);
+  const n = int(p + 11), film = int(p + 12), relief = int(p + 13), body = int(p + 14), laid = int(p + 15), fresh = int(p + 16);
+  const tip = int(p + 17), profile = int(p + 18), cells = int(p + 19), ride = int(p + 20), height = int(p + 21), appetite = int(p + 22);
+  const mapWidth = int(p + 23), aside = p + 24;
+  const vol = n - 1;
+  let cell = cell0, touched = 0;
+  for (let k = 0; k < count; k++) {
+    // positions from the row's start, so that no rounding adds up
+    const fk = <f32>k;
+    const u = u0 + du * fk, v = v0 + dv * fk, depth = depth0 + dDepth * fk;
+    const here = cell;
+    cell += step;
+    const ui = <i32>u;
+    const at = <i32>v * mapWidth + ui;
+    const z = profile + (at << 1);
+    let lift = get(z) - depth;
+    if (lift > 320) continue;
+    if (lift < 0) lift = 0;
+    const code = int(cells + at);
+    const c = code >> 2;
+    const o = film + here * n;
+    const q = tip + c * n;
+    const t = get(o + vol);
+    const carried = get(q + vol);
+    const h = get(relief + here);
+    const r = ride + (c << 1);
+    set(r, get(r) + h + sink * t);
+    set(r + 1, get(r + 1) + 1);
+    const bristle = get(z + 1);
+    let gap = lift + (bristle + (u - <f32>ui) * (get(z + 3) - bristle)) * roughness + get(height + c) - h;
+    if (gap < 0) gap = 0;
+    const overlap = t + hang * carried - gap;
+    if (overlap <= 0) continue;
+    touched++;
+    const contact = overlap / (overlap + (carried < 100 ? softness * (<f32>0.15 + <f32>0.0085 * carried) : softness));
+    const fits = gap + <f32>18 + <f32>0.1 * carried;
+    let fd = give * contact;
+    const full = fd * carried;
+    if (full > fits - t) fd = fits - t > <f32>0.5 * full ? (fits - t) / carried : <f32>0.5 * fd;
+    let given = fd * carried;
+    if (ceiling < 1) {
+      const left = ceiling * fits - get(laid + here);
+      if (given > left) {
+        given = left > 0 ? left : 0;
+        fd = carried > 0 ? given / carried : 0;
+      }
+      set(laid + here, get(laid + here) + given);
+    }
+    const free = t - <f32>5;
+    const fp = free > 0 ? (take * get(appetite + c) * contact * free) / t : <f32>0;
+    const t2 = t + given - fp * t;
+    let fr: f32 = 0;
+    const surplus = t2 - gap - <f32>5;
+    if (surplus > 2) {
+      fr = (plough * surplus) / t2;
+      if (fr > <f32>0.6) fr = <f32>0.6;
+    }
+    if (given > 0) {
+      const b = get(body + here);
+      set(body + here, b + ((carriedBody - b) * given) / (t2 + <f32>1e-4));
+    }
+    set(fresh + here, passes);
+    const stays = f32x4.splat((<f32>1 - fp) * (<f32>1 - fr));
+    const lands = f32x4.splat(fd * (<f32>1 - fr));
+    const up = f32x4.splat(fp * areaInverse);
+    const rest = f32x4.splat(<f32>1 - fd * areaInverse);
+    let po = <usize>o << 2, pq = <usize>q << 2;
+    const end = po + (<usize>n << 2);
+    if (fr > 0) {
+      const target = here + int(aside + (code & 3));
+      const w = film + target * n;
+      const movesFilm: f32 = (<f32>1 - fp) * fr;
+      const movesTip: f32 = fd * fr;
+      set(fresh + target, passes);
+      const moved = movesFilm * t + movesTip * carried;
+      const bt = get(body + target);
+      set(body + target, bt + ((get(body + here) - bt) * moved) / (get(w + vol) + moved + <f32>1e-4));
+      const mf = f32x4.splat(movesFilm), mt = f32x4.splat(movesTip);
+      let pw = <usize>w << 2;
+      for (; po < end; po += 16, pq += 16, pw += 16) {
+        const a = v128.load(po), b = v128.load(pq);
+        v128.store(pw, f32x4.add(v128.load(pw), f32x4.add(f32x4.mul(mf, a), f32x4.mul(mt, b))));
+        v128.store(po, f32x4.add(f32x4.mul(stays, a), f32x4.mul(lands, b)));
+        v128.store(pq, f32x4.add(f32x4.mul(rest, b), f32x4.mul(up, a)));
+      }
+    } else {
+      for (; po < end; po += 16, pq += 16) {
+        const a = v128.load(po), b = v128.load(pq);
+        v128.store(po, f32x4.add(f32x4.mul(stays, a), f32x4.mul(lands, b)));
+        v128.store(pq, f32x4.add(f32x4.mul(rest, b), f32x4.mul(up, a)));
+      }
+    }
+  }
+  return touched;
+}
+
+// @ts-ignore: decorator
+@inline function flow(film: i32, relief: i32, body: i32, n: i32, rate: f32, size: f32, p: i32, q: i32): void {
+  const vol = n - 1;
+  const tp = get(film + p * n + vol), tq = get(film + q * n + vol);
+  if (tp + tq < 2) return;
+  let from = p, to = q, high = tp, low = tq;
+  let step = get(relief + p) + tp - get(relief + q) - tq;
+  if (step < 0) {
+    step = -step;
+    from = q;
+    to = p;
+    high = tq;
+    low = tp;
+  }
+  if (high < 3) return;
+  const b = get(body + from);
+  const yieldUm = (<f32>10 + <f32>190 * b * b + (<f32>2500 / (<f32>25 + high)) * (<f32>0.3 + b)) * size;
+  let move: f32 = high > 25 && low > 25 ? <f32>0.08 * step * (<f32>1.2 - <f32>0.85 * b) : <f32>0;
+  if (step > yieldUm) move += rate * (step - yieldUm) * (<f32>1.05 - <f32>0.75 * b);
+  if (move <= 0) return;
+  if (move > <f32>0.3 * high) move = <f32>0.3 * high;
+  const share = f32x4.splat(move / high);
+  const bt = get(body + to);
+  set(body + to, bt + ((b - bt) * move) / (low + move));
+  let pf = <usize>(film + from * n) << 2, pt = <usize>(film + to * n) << 2;
+  const end = pf + (<usize>n << 2);
+  for (; pf < end; pf += 16, pt += 16) {
+    const a = v128.load(pf);
+    const m = f32x4.mul(a, share);
+    v128.store(pf, f32x4.sub(a, m));
+    v128.store(pt, f32x4.add(v128.load(pt), m));
+  }
+}
+
+export function levelPass(film: i32, relief: i32, body: i32, fresh: i32, n: i32, stride: i32, active: f32, rate: f32, size: f32, x0: i32, y0: i32, x1: i32, y1: i32): i32 {
+  let more = 0;
+  for (let y = y0; y < y1; y++) {
+    for (let x = x0; x < x1; x++) {
+      const cell = y * stride + x;
+      const left = get(fresh + cell);
+      if (left <= 0) continue;
+      set(fresh + cell, left - 1);
+      if (left > 1) more = 1;
+      if (left > active) continue;
+      if (x + 1 < x1) flow(film, relief, body, n, rate, size, cell, cell + 1);
+      if (y + 1 < y1) flow(film, relief, body, n, rate, size, cell, cell + stride);
+    }
+  }
+  return more;
+}
+
+/** Four cells at a time; runs are padded to a multiple of four. Tables are float32: for each band and plane K, S. */
+export function filmOver(count: i32, mass: i32, planes: i32, thickness: i32, tables: i32, bands: i32, reflectance: i32, bandStride: i32): void {
+  const zero = f32x4.splat(0), one = f32x4.splat(1);
+  for (let x = 0; x < count; x += 4) {
+    const um = v128.load(<usize>(thickness + x) << 2);
+    if (!v128.any_true(f32x4.gt(um, zero))) continue;
+    const cover = f32x4.pmin(f32x4.mul(um, f32x4.splat(0.1)), one);
+    // where there is no film, cover is 0 and what is divided by it does not matter
+    const thicken = f32x4.div(one, f32x4.pmax(cover, f32x4.splat(1e-9)));
+    let table = <usize>tables << 2;
+    for (let b = 0; b < bands; b++) {
+      let A = zero, S = zero;
+      for (let i = 0; i < planes; i++) {
+        const m = v128.load(<usize>(int(mass + i) + x) << 2);
+        A = f32x4.add(A, f32x4.mul(m, v128.load32_splat(table)));
+        S = f32x4.add(S, f32x4.mul(m, v128.load32_splat(table, 4)));
+        table += 8;
+      }
+      A = f32x4.mul(A, thicken);
+      S = f32x4.mul(S, thicken);
+      const at = <usize>(reflectance + b * bandStride + x) << 2;
+      const Rg = v128.load(at);
+      const q = f32x4.mul(A, f32x4.add(A, f32x4.add(S, S)));
+      let p = f32x4.add(f32x4.mul(q, f32x4.splat(0.00026247427)), f32x4.splat(0.00243847915));
+      p = f32x4.add(f32x4.mul(p, q), f32x4.splat(0.0457631785));
+      p = f32x4.add(f32x4.mul(p, q), f32x4.splat(0.332777959));
+      p = f32x4.add(f32x4.mul(p, q), one);
+      const c = f32x4.sqrt(f32x4.add(q, f32x4.div(one, p)));
+      const alpha = f32x4.add(A, S);
+      const top = f32x4.sub(S, f32x4.mul(Rg, f32x4.sub(alpha, c)));
+      const under = f32x4.add(f32x4.sub(alpha, f32x4.mul(Rg, S)), c);
+      const R = f32x4.div(top, under);
+      const mixed = f32x4.add(Rg, f32x4.mul(f32x4.sub(R, Rg), cover));
+      v128.store(at, v128.bitselect(mixed, Rg, f32x4.gt(um, zero)));
+    }
+  }
+}
+
+// @ts-ignore: decorator
+@inline function stepOf(v: v128, steps: v128): v128 {
+  const clipped = f32x4.pmax(f32x4.pmin(v, f32x4.splat(1)), f32x4.splat(0));
+  return i32x4.trunc_sat_f32x4_s(f32x4.add(f32x4.mul(clipped, steps), f32x4.splat(0.5)));
+}
+
+// @ts-ignore: decorator
+@inline function code(codes: i32, r: i32, g: i32, b: i32): u32 {
+  return <u32>load<u8>(codes + r) | (<u32>load<u8>(codes + g) << 8) | (<u32>load<u8>(codes + b) << 16) | 0xff000000;
+}
+
+/** `matrix`: float32, for each band r, g, b. `codes`: byte address of the table. */
+export function bandsToCodes(count: i32, reflectance: i32, bandStride: i32, bands: i32, matrix: i32, offset: f32, k2: f32, codes: i32, steps: f32, out: i32): void {
+  const one = f32x4.splat(1), k = f32x4.splat(k2), n = f32x4.splat(steps);
+  for (let x = 0; x < count; x += 4) {
+    let r = f32x4.splat(offset), g = r, b = r;
+    let m = <usize>matrix << 2;
+    for (let i = 0; i < bands; i++, m += 12) {
+      const R = v128.load(<usize>(reflectance + i * bandStride + x) << 2);
+      const q = f32x4.div(R, f32x4.sub(one, f32x4.mul(k, R)));
+      r = f32x4.add(r, f32x4.mul(q, v128.load32_splat(m)));
+      g = f32x4.add(g, f32x4.mul(q, v128.load32_splat(m, 4)));
+      b = f32x4.add(b, f32x4.mul(q, v128.load32_splat(m, 8)));
+    }
+    const ri = stepOf(r, n), gi = stepOf(g, n), bi = stepOf(b, n);
+    const to = <usize>(out + x) << 2;
+    const left = count - x;
+    store<u32>(to, code(codes, i32x4.extract_lane(ri, 0), i32x4.extract_lane(gi, 0), i32x4.extract_lane(bi, 0)));
+    if (left > 1) store<u32>(to, code(codes, i32x4.extract_lane(ri, 1), i32x4.extract_lane(gi, 1), i32x4.extract_lane(bi, 1)), 4);
+    if (left > 2) store<u32>(to, code(codes, i32x4.extract_lane(ri, 2), i32x4.extract_lane(gi, 2), i32x4.extract_lane(bi, 2)), 8);
+    if (left > 3) store<u32>(to, code(codes, i32x4.extract_lane(ri, 3), i32x4.extract_lane(gi, 3), i32x4.extract_lane(bi, 3)), 12);
+  }
+}

@@ -1,0 +1,93 @@
+/**
+ * Film over substrate for a run of cells, in every band: the dearest loop of the picture. Everything is given by
+ * word address into one memory. These are the plain loops, the oracle of their compiled twins.
+ */
+
+/** A film thinner than this does not close: it covers its share of the cell at this thickness, um. */
+export const CLOSED_UM = 10;
+
+/**
+ * Lays the film of a run of `count` cells over `reflectance` (one plane a band, `bandStride` words apart), in place.
+ * Cells up to the next multiple of four may be worked on too.
+ *
+ * @param mass address of the list of mass planes' addresses (coats), each already at the run's first cell
+ * @param thickness the film's thickness, um
+ * @param tables absorption and scattering a coat: for each band, for each plane, K and S
+ */
+export function filmOver(
+  f32: Float32Array,
+  i32: Int32Array,
+  count: number,
+  mass: number,
+  planes: number,
+  thickness: number,
+  tables: number,
+  bands: number,
+  reflectance: number,
+  bandStride: number,
+): void {
+  for (let x = 0; x < count; x++) {
+    const um = f32[thickness + x];
+    if (um <= 0) continue;
+    const cover = um < CLOSED_UM ? um / CLOSED_UM : 1;
+    const thicken = 1 / cover;
+    for (let b = 0, j = tables; b < bands; b++) {
+      let A = 0;
+      let S = 0;
+      for (let i = 0; i < planes; i++, j += 2) {
+        const m = f32[i32[mass + i] + x] * thicken;
+        A += m * f32[j];
+        S += m * f32[j + 1];
+      }
+      const at = reflectance + b * bandStride + x;
+      const Rg = f32[at];
+      const q = A * (A + S + S);
+      const p = 1 + q * (0.332777959 + q * (0.0457631785 + q * (0.00243847915 + q * 0.00026247427)));
+      const c = Math.sqrt(q + 1 / p);
+      const alpha = A + S;
+      const R = (S - Rg * (alpha - c)) / (alpha - Rg * S + c);
+      f32[at] = Rg + (R - Rg) * cover;
+    }
+  }
+}
+
+/** Steps of the table that turns linear light into sRGB codes. */
+export const CODE_STEPS = 8191;
+
+/**
+ * Internal reflectance of a run to sRGB codes (0xffBBGGRR).
+ * @param matrix band to linear sRGB, r, g, b for each band, with Saunderson's numerator folded in
+ * @param offset what every channel starts from (the veil)
+ * @param k2 Saunderson's inner reflection
+ * @param codes byte address of the table of `steps` + 1 sRGB codes
+ */
+export function bandsToCodes(
+  f32: Float32Array,
+  u32: Uint32Array,
+  u8: Uint8Array,
+  count: number,
+  reflectance: number,
+  bandStride: number,
+  bands: number,
+  matrix: number,
+  offset: number,
+  k2: number,
+  codes: number,
+  steps: number,
+  out: number,
+): void {
+  const step = (v: number) => (v <= 0 ? 0 : v >= 1 ? steps : (v * steps + 0.5) | 0);
+  for (let x = 0; x < count; x++) {
+    let r = offset;
+    let g = offset;
+    let b = offset;
+    for (let k = 0, j = matrix; k < bands; k++, j += 3) {
+      const R = f32[reflectance + k * bandStride + x];
+      const q = R / (1 - k2 * R);
+      r += q * f32[j];
+      g += q * f32[j + 1];
+      b += q * f32[j + 2];
+    }
+    u32[out + x] = (u8[codes + step(r)] | (u8[codes + step(g)] << 8) | (u8[codes + step(b)] << 16) | 0xff000000) >>> 0;
+  }
+}

@@ -1,0 +1,177 @@
+import { beforeAll, describe, expect, it } from 'vitest';
+import { BANDS } from '@/core/colour/bands';
+import { encodeSrgb } from '@/core/colour/colorimetry';
+import { Arena } from '@/core/film/arena';
+import { randomFrom } from '@/core/surface/noise';
+import { CODE_STEPS } from './colour';
+import { CONTACT } from './contact';
+import { plainKernels, simdKernels, type Kernels } from './kernels';
+
+/** Runs the same work with both kinds of kernels on memories that were filled alike. */
+function both<T>(work: (kernels: Kernels, arena: Arena) => T): { plain: T; simd: T } {
+  const run = (kind: (arena: Arena) => Kernels | undefined) => {
+    const arena = new Arena(256 * 2 ** 20);
+    return work(kind(arena)!, arena);
+  };
+  return { plain: run(plainKernels), simd: run(simdKernels) };
+}
+
+const close = (a: ArrayLike<number>, b: ArrayLike<number>, relative: number) => {
+  expect(a.length).toBe(b.length);
+  for (let i = 0; i < a.length; i++) {
+    expect(Math.abs(a[i] - b[i])).toBeLessThanOrEqual(relative * Math.max(1e-3, Math.abs(a[i]), Math.abs(b[i])));
+  }
+};
+
+beforeAll(() => {
+  expect(simdKernels(new Arena())?.kind).toBe('simd');
+});
+
+describe.each([4, 8, 12])('a row of contact with %i channels', (n) => {
+  it.each([1, 0.4])('is the same compiled and plain, and keeps all paint (strength %d)', (ceiling) => {
+    const width = 96;
+    const cells = 12;
+    const work = (kernels: Kernels, arena: Arena) => {
+      const random = randomFrom(7);
+      const plane = (words: number, value: () => number) => {
+        const at = arena.allocate(words * 4) >> 2;
+        for (let i = 0; i < words; i++) arena.f32[at + i] = value();
+        return at;
+      };
+      const film = plane(width * 5 * n, () => random() * 60);
+      const tip = plane(cells * n, () => random() * 200);
+      // pairs of profile (um) and bristle (0..1)
+      let odd = 0;
+      const profile = plane(2 * (width * 4 + 2), () => random() * (odd++ % 2 ? 1 : 40));
+      const block = arena.allocate(CONTACT.words * 4);
+      const b = block >> 2;
+      const cellMap = arena.allocate(width * 4 * 4) >> 2;
+      for (let i = 0; i < width * 4; i++)
+        arena.i32[cellMap + i] = Math.floor(random() * cells) * 4 + Math.floor(random() * 3);
+      const height = plane(cells, () => 20 * random() - 30);
+      [60, 0.8, 35, 0.7, 0.12, 0.1, 0.3, 1 / 9, 0.6, ceiling, 8].forEach((v, i) => (arena.f32[b + i] = v));
+      const words: Partial<Record<keyof typeof CONTACT, number>> = {
+        channels: n,
+        film,
+        relief: plane(width * 5, () => random() * 50),
+        body: plane(width * 5, () => random()),
+        laid: plane(width * 5, () => 0),
+        fresh: plane(width * 5, () => 0),
+        tip,
+        profile,
+        cells: cellMap,
+        ride: plane(cells * 2, () => 0),
+        height,
+        appetite: plane(cells, () => 0.15 + 0.8 * random()),
+        mapWidth: width,
+      };
+      for (const [name, at] of Object.entries(words)) arena.i32[b + CONTACT[name as keyof typeof CONTACT]] = at;
+      [-1, 1, width].forEach((offset, i) => (arena.i32[b + CONTACT.aside + i] = offset));
+      const sum = () => {
+        let total = 0;
+        for (let i = 0; i < width * 5 * n; i++) total += arena.f32[film + i];
+        for (let i = 0; i < cells * n; i++) total += arena.f32[tip + i] * 9;
+        return total;
+      };
+      const before = sum();
+      let touched = 0;
+      for (let row = 1; row < 4; row++) {
+        touched += kernels.contactRow(block, row * width + 80, 70, -1, 71.3, 1.2, -0.97, 0.021, 300, -0.4);
+      }
+      return {
+        touched,
+        film: arena.f32.slice(film, film + width * 5 * n),
+        tip: arena.f32.slice(tip, tip + cells * n),
+        drift: Math.abs(sum() - before) / before,
+      };
+    };
+    const { plain, simd } = both(work);
+    expect(simd.touched).toBeGreaterThan(60);
+    expect(simd.touched).toBe(plain.touched);
+    close(simd.film, plain.film, 2e-4);
+    close(simd.tip, plain.tip, 2e-4);
+    expect(simd.drift).toBeLessThan(1e-5);
+    expect(plain.drift).toBeLessThan(1e-5);
+  });
+});
+
+describe('levelling', () => {
+  it('is the same compiled and plain, keeps all paint, and lowers what stands high', () => {
+    const side = 40;
+    const n = 4;
+    const work = (kernels: Kernels, arena: Arena) => {
+      const random = randomFrom(3);
+      const at = (words: number) => arena.allocate(words * 4) >> 2;
+      const [film, relief, body, fresh] = [at(side * side * n), at(side * side), at(side * side), at(side * side)];
+      for (let i = 0; i < side * side; i++) {
+        arena.f32[film + i * n] = random();
+        arena.f32[film + i * n + n - 1] = random() < 0.2 ? 400 * random() : 60 * random();
+        arena.f32[body + i] = 0.4;
+        arena.f32[fresh + i] = 6;
+      }
+      const mass = () => {
+        let sum = 0;
+        let high = 0;
+        for (let i = 0; i < side * side; i++) {
+          sum += arena.f32[film + i * n];
+          high = Math.max(high, arena.f32[film + i * n + n - 1]);
+        }
+        return { sum, high };
+      };
+      const before = mass();
+      let passes = 1;
+      while (kernels.levelPass(film, relief, body, fresh, n, side, 5, 0.25, 1, 0, 0, side, side)) passes++;
+      return { before, after: mass(), passes, film: arena.f32.slice(film, film + side * side * n) };
+    };
+    const { plain, simd } = both(work);
+    expect(simd.passes).toBe(6);
+    expect(plain.passes).toBe(6);
+    close(simd.film, plain.film, 1e-3);
+    expect(simd.after.high).toBeLessThan(0.9 * simd.before.high);
+    expect(Math.abs(simd.after.sum / simd.before.sum - 1)).toBeLessThan(1e-5);
+  });
+});
+
+describe('the colour of a run', () => {
+  it.each([64, 61, 3, 1])('is the same compiled and plain to one code (%i cells)', (count) => {
+    const work = (kernels: Kernels, arena: Arena) => {
+      const random = randomFrom(count);
+      const at = (words: number) => arena.allocate(words * 4) >> 2;
+      const pigments = [0, 5, 27];
+      const planes = pigments.map(() => at(68));
+      const thickness = at(68);
+      for (let x = 0; x < count; x++) {
+        // bare, broken and closed film
+        arena.f32[thickness + x] = x % 3 === 0 ? 0 : x % 3 === 1 ? 6 * random() : 200 * random();
+        planes.forEach(
+          (p, i) => (arena.f32[p + x] = arena.f32[thickness + x] > 0 ? random() ** 6 * [1, 0.5, 0.2][i] : 0),
+        );
+      }
+      const list = at(64);
+      planes.forEach((p, i) => (arena.i32[list + i] = p));
+      const tables = at(2 * 8 * pigments.length);
+      const matrix = at(24);
+      let j = tables;
+      for (let b = 0; b < 8; b++) {
+        for (const p of pigments) {
+          arena.f32[j++] = BANDS.K[p * 8 + b];
+          arena.f32[j++] = BANDS.S[p * 8 + b];
+        }
+        for (let c = 0; c < 3; c++) arena.f32[matrix + b * 3 + c] = 0.48 * BANDS.toRgb[c * 8 + b];
+      }
+      const run = at(64 * 8 + 4);
+      arena.f32.fill(0.7, run, run + 64 * 8);
+      const codes = arena.allocate(CODE_STEPS + 1);
+      for (let i = 0; i <= CODE_STEPS; i++) arena.u8[codes + i] = Math.round(255 * encodeSrgb(i / CODE_STEPS));
+      const out = at(68);
+      kernels.filmOver(count, list, 3, thickness, tables, 8, run, 64);
+      kernels.bandsToCodes(count, run, 64, 8, matrix, 0.005, 0.5, codes, CODE_STEPS, out);
+      return { codes: arena.u8.slice(out * 4, (out + count) * 4), after: arena.u32[out + count] };
+    };
+    const { plain, simd } = both(work);
+    simd.codes.forEach((v, i) => expect(Math.abs(v - plain.codes[i])).toBeLessThanOrEqual(1));
+    expect(new Set(simd.codes).size).toBeGreaterThan(count > 3 ? 20 : 1);
+    // nothing is written beyond the run
+    expect(simd.after).toBe(0);
+  });
+});

@@ -1,0 +1,60 @@
+import type { Arena } from '@/core/film/arena';
+import { bandsToCodes, filmOver } from './colour';
+import { SHARED, UNSHARED } from './compiled';
+import { contactRow } from './contact';
+import { levelPass } from './levelling';
+
+/** Drops the views of the memory from a plain kernel's parameters. */
+type Bound<F, Views extends unknown[]> = F extends (...all: [...Views, ...infer Rest]) => infer R
+  ? (...rest: Rest) => R
+  : never;
+
+/** The hot loops, bound to one arena. What each does is told at its plain form. */
+export interface Kernels {
+  readonly kind: 'simd' | 'plain';
+  readonly contactRow: Bound<typeof contactRow, [Float32Array, Int32Array]>;
+  readonly levelPass: Bound<typeof levelPass, [Float32Array]>;
+  readonly filmOver: Bound<typeof filmOver, [Float32Array, Int32Array]>;
+  readonly bandsToCodes: Bound<typeof bandsToCodes, [Float32Array, Uint32Array, Uint8Array]>;
+}
+
+/** The plain loops on an arena: for machines without SIMD, and as the oracle in tests. */
+export const plainKernels = (arena: Arena): Kernels => ({
+  kind: 'plain',
+  contactRow: (...p) => contactRow(arena.f32, arena.i32, ...p),
+  levelPass: (...p) => levelPass(arena.f32, ...p),
+  filmOver: (...p) => filmOver(arena.f32, arena.i32, ...p),
+  bandsToCodes: (...p) => bandsToCodes(arena.f32, arena.u32, arena.u8, ...p),
+});
+
+const modules = new Map<string, WebAssembly.Module | undefined>();
+
+/** The compiled module for a kind of memory; undefined where the machine has no SIMD. */
+function moduleFor(bytes: string): WebAssembly.Module | undefined {
+  if (!modules.has(bytes)) {
+    const binary = Uint8Array.from(atob(bytes), (c) => c.charCodeAt(0));
+    modules.set(bytes, WebAssembly.validate(binary) ? new WebAssembly.Module(binary) : undefined);
+  }
+  return modules.get(bytes);
+}
+
+/** The compiled loops on an arena, or undefined where the machine cannot run them. */
+export function simdKernels(arena: Arena): Kernels | undefined {
+  const shared = typeof SharedArrayBuffer !== 'undefined' && arena.memory.buffer instanceof SharedArrayBuffer;
+  const compiled = moduleFor(shared ? SHARED : UNSHARED);
+  if (!compiled) return undefined;
+  const instance = new WebAssembly.Instance(compiled, { env: { memory: arena.memory } });
+  return { kind: 'simd', ...(instance.exports as unknown as Omit<Kernels, 'kind'>) };
+}
+
+const chosen = new WeakMap<Arena, Kernels>();
+
+/** The fastest loops that this machine can run, for an arena. */
+export function kernelsFor(arena: Arena): Kernels {
+  let kernels = chosen.get(arena);
+  if (!kernels) {
+    kernels = simdKernels(arena) ?? plainKernels(arena);
+    chosen.set(arena, kernels);
+  }
+  return kernels;
+}
