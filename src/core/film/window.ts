@@ -125,14 +125,14 @@ export class FilmWindow {
    */
   flush(): void {
     if (this.loaded) this.dropOverEdge();
-    this.storeRect(this.dirty, true);
+    this.eachTile(this.dirty, (tx, ty) => this.store(tx, ty));
     this.dirty = emptyRect();
     this.unseen = emptyRect();
   }
 
   /** Copies changed cells to their tiles so that they can be looked at; changes nothing in the window. */
   publish(): void {
-    this.storeRect(this.unseen, false);
+    this.eachTile(this.unseen, (tx, ty, part) => this.show(tx, ty, part));
     this.unseen = emptyRect();
   }
 
@@ -162,14 +162,55 @@ export class FilmWindow {
     drop(right, top, this.width, bottom);
   }
 
-  private storeRect(d: Rect, tidy: boolean): void {
+  /** Calls back for the tiles of the painting in a rectangle of the window, with the part of each that lies in it. */
+  private eachTile(d: Rect, visit: (tx: number, ty: number, part: Rect) => void): void {
     if (!this.loaded || d.right < d.left) return;
     const { tilesX, tilesY } = this.painting;
-    const tx0 = Math.max(0, (this.x0 + d.left) >> 6);
-    const ty0 = Math.max(0, (this.y0 + d.top) >> 6);
-    const tx1 = Math.min(tilesX - 1, (this.x0 + d.right) >> 6);
-    const ty1 = Math.min(tilesY - 1, (this.y0 + d.bottom) >> 6);
-    for (let ty = ty0; ty <= ty1; ty++) for (let tx = tx0; tx <= tx1; tx++) this.store(tx, ty, tidy);
+    const left = Math.max(0, this.x0 + d.left);
+    const top = Math.max(0, this.y0 + d.top);
+    const right = Math.min(tilesX * TILE - 1, this.x0 + d.right);
+    const bottom = Math.min(tilesY * TILE - 1, this.y0 + d.bottom);
+    for (let ty = top >> 6; ty <= bottom >> 6; ty++) {
+      for (let tx = left >> 6; tx <= right >> 6; tx++) {
+        visit(tx, ty, {
+          left: Math.max(left, tx * TILE),
+          top: Math.max(top, ty * TILE),
+          right: Math.min(right, tx * TILE + TILE - 1),
+          bottom: Math.min(bottom, ty * TILE + TILE - 1),
+        });
+      }
+    }
+  }
+
+  /** Copies a part of a tile out of the window as it is, zeros and all. Cells of the painting, inclusive. */
+  private show(tx: number, ty: number, part: Rect): void {
+    const { arena, tilesX } = this.painting;
+    const index = ty * tilesX + tx;
+    this.before(this.layer, index);
+    const tile = this.layer.ensureTile(index, arena);
+    tile.wet();
+    const planes = this.pigments.map((p) => tile.massPlane(p));
+    if (!tile.laid) {
+      tile.laid = arena.allocate(PLANE_BYTES);
+      tile.rubbing = this.rubbing;
+    }
+    const { f32 } = arena;
+    const n = this.channels;
+    for (let y = part.top; y <= part.bottom; y++) {
+      const from = (y - this.y0) * this.width + part.left - this.x0;
+      const to = (y & 63) * TILE + (part.left & 63);
+      const count = part.right - part.left + 1;
+      const film = (this.film >> 2) + from * n;
+      for (let i = 0; i <= planes.length; i++) {
+        const last = i === planes.length;
+        const plane = ((last ? tile.volume : planes[i]) >> 2) + to;
+        const channel = film + (last ? n - 1 : i);
+        for (let x = 0; x < count; x++) f32[plane + x] = f32[channel + x * n];
+      }
+      f32.copyWithin((tile.body >> 2) + to, (this.body >> 2) + from, (this.body >> 2) + from + count);
+      f32.copyWithin((tile.laid >> 2) + to, (this.laid >> 2) + from, (this.laid >> 2) + from + count);
+    }
+    tile.version++;
   }
 
   /** Gives the window's memory back. */
@@ -256,21 +297,29 @@ export class FilmWindow {
   }
 
   /** Puts a tile back, keeping only planes that hold something. */
-  private store(tx: number, ty: number, tidy: boolean): void {
+  private store(tx: number, ty: number): void {
     const { arena, tilesX } = this.painting;
     const index = ty * tilesX + tx;
     const n = this.channels;
     const wx = tx * TILE - this.x0;
     const wy = ty * TILE - this.y0;
-    const max = this.maxima(wx, wy, tidy);
+    const max = this.maxima(wx, wy);
     const wet = max[n - 1] > 0 || this.pigments.some((_, i) => max[i] > 0);
     const hasLaid = max[n] > 0;
-    if (!wet && !hasLaid && !this.layer.tiles[index]) return;
+    const known = this.layer.tiles[index];
+    if (!wet && !hasLaid && !known) return;
+    // shown only in passing, and bare again
+    if (!wet && !hasLaid && known?.strata.length === 0) {
+      this.before(this.layer, index);
+      known.dispose(this.painting.ground.length);
+      this.layer.tiles[index] = undefined;
+      return;
+    }
 
     this.before(this.layer, index);
     const tile = this.layer.ensureTile(index, arena);
     if (!wet) tile.dropWet();
-    else this.storeWet(tile, wx, wy, max, tidy ? TRACE_COATS : 0);
+    else this.storeWet(tile, wx, wy, max);
     if (hasLaid) {
       tile.laid ||= arena.allocate(PLANE_BYTES);
       tile.rubbing = this.rubbing;
@@ -282,11 +331,11 @@ export class FilmWindow {
     tile.version++;
   }
 
-  private storeWet(tile: Tile, wx: number, wy: number, max: Float64Array, trace: number): void {
+  private storeWet(tile: Tile, wx: number, wy: number, max: Float64Array): void {
     const { arena } = this.painting;
     const n = this.channels;
     tile.wet();
-    const planes = this.pigments.map((p, i) => (max[i] > trace ? tile.massPlane(p) : 0));
+    const planes = this.pigments.map((p, i) => (max[i] > TRACE_COATS ? tile.massPlane(p) : 0));
     const { f32 } = arena;
     this.pigments.forEach((pigment, i) => {
       if (planes[i]) return;
@@ -317,8 +366,8 @@ export class FilmWindow {
     }
   }
 
-  /** Largest value of each channel in a tile of the window, then of `laid`; tidying zeroes what is next to nothing. */
-  private maxima(wx: number, wy: number, tidy: boolean): Float64Array {
+  /** Largest value of each channel in a tile of the window, then of `laid`; zeroes what is next to nothing. */
+  private maxima(wx: number, wy: number): Float64Array {
     const { f32 } = this.painting.arena;
     const n = this.channels;
     const max = new Float64Array(n + 1);
@@ -329,7 +378,7 @@ export class FilmWindow {
         for (let i = 0; i < n; i++, at++) {
           const v = f32[at];
           if (v === 0) continue;
-          if (tidy && v < FLUSH_COATS) f32[at] = 0;
+          if (v < FLUSH_COATS) f32[at] = 0;
           else if (v > max[i]) max[i] = v;
         }
         const laid = f32[(this.laid >> 2) + cell + x];

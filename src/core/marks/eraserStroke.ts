@@ -120,7 +120,7 @@ export class EraserStroke implements StrokeInProgress {
         tile.version++;
       }
       if (!tile.volume && tile.strata.length === 0) {
-        tile.dispose(0);
+        tile.dispose(painting.ground.length);
         layer.tiles[index] = undefined;
       }
     });
