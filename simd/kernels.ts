@@ -233,3 +233,70 @@ export function bandsToCodes(count: i32, reflectance: i32, bandStride: i32, band
     if (left > 3) store<u32>(to, code(codes, i32x4.extract_lane(ri, 3), i32x4.extract_lane(gi, 3), i32x4.extract_lane(bi, 3)), 12);
   }
 }
+
+// @ts-ignore: decorator
+@inline function at4(word: i32): v128 { return v128.load(<usize>word << 2); }
+// @ts-ignore: decorator
+@inline function sp(v: f32): v128 { return f32x4.splat(v); }
+// @ts-ignore: decorator
+@inline function linear4(table: i32, v: v128, shift: i32): v128 {
+  const i = v128.and(i32x4.shr_u(v, shift), i32x4.splat(255));
+  let r = f32x4.splat(get(table + i32x4.extract_lane(i, 0)));
+  r = f32x4.replace_lane(r, 1, get(table + i32x4.extract_lane(i, 1)));
+  r = f32x4.replace_lane(r, 2, get(table + i32x4.extract_lane(i, 2)));
+  return f32x4.replace_lane(r, 3, get(table + i32x4.extract_lane(i, 3)));
+}
+
+/** Cells far enough from the edges only; see the plain twin for the block. */
+export function relight(block: i32, x0: i32, y0: i32, x1: i32, y1: i32): void {
+  const width = int(block), albedo = int(block + 2), relief = int(block + 3), lit = int(block + 4);
+  const linear = int(block + 5), codes = int(block + 6);
+  const steps = sp(get(block + 7)), scale = sp(get(block + 8));
+  const lx = sp(get(block + 9)), ly = sp(get(block + 10)), lz = sp(get(block + 11));
+  const hx = sp(get(block + 12)), hy = sp(get(block + 13)), hz = sp(get(block + 14));
+  const room = get(block + 15), shadow = sp(get(block + 16)), gloss = sp(get(block + 17) / 255), flat = sp(get(block + 18));
+  const lamp = sp((1 - room) / get(block + 11)), half = sp(<f32>0.5 * room);
+  const zero = sp(0), one = sp(1), near = sp(0.375), far = sp(0.0625);
+  const o0 = int(block + 20) * width + int(block + 19), o1 = int(block + 22) * width + int(block + 21);
+  const o2 = int(block + 24) * width + int(block + 23), o3 = int(block + 26) * width + int(block + 25);
+  const r0 = sp(get(block + 27)), r1 = sp(get(block + 28)), r2 = sp(get(block + 29)), r3 = sp(get(block + 30));
+  for (let y = y0; y < y1; y++) {
+    for (let x = x0; x < x1; x += 4) {
+      const cell = y * width + x;
+      const h = relief + cell;
+      const nw = at4(h - width - 1), n = at4(h - width), ne = at4(h - width + 1);
+      const w = at4(h - 1), c = at4(h), e = at4(h + 1);
+      const sw = at4(h + width - 1), s = at4(h + width), se = at4(h + width + 1);
+      const gx = f32x4.mul(f32x4.add(f32x4.mul(f32x4.sub(e, w), near), f32x4.mul(f32x4.add(f32x4.sub(se, sw), f32x4.sub(ne, nw)), far)), scale);
+      const gy = f32x4.mul(f32x4.add(f32x4.mul(f32x4.sub(s, n), near), f32x4.mul(f32x4.add(f32x4.sub(se, ne), f32x4.sub(sw, nw)), far)), scale);
+      const inverse = f32x4.div(one, f32x4.sqrt(f32x4.add(f32x4.add(f32x4.mul(gx, gx), f32x4.mul(gy, gy)), one)));
+      const facing = f32x4.pmax(zero, f32x4.mul(f32x4.sub(f32x4.sub(lz, f32x4.mul(gx, lx)), f32x4.mul(gy, ly)), inverse));
+      let over = f32x4.pmax(zero, f32x4.sub(f32x4.mul(f32x4.sub(at4(h + o0), c), scale), r0));
+      over = f32x4.pmax(over, f32x4.sub(f32x4.mul(f32x4.sub(at4(h + o1), c), scale), r1));
+      over = f32x4.pmax(over, f32x4.sub(f32x4.mul(f32x4.sub(at4(h + o2), c), scale), r2));
+      over = f32x4.pmax(over, f32x4.sub(f32x4.mul(f32x4.sub(at4(h + o3), c), scale), r3));
+      const open = f32x4.sub(one, f32x4.mul(shadow, f32x4.pmin(one, f32x4.mul(over, sp(1.6)))));
+      const diffuse = f32x4.add(f32x4.mul(half, f32x4.add(one, inverse)), f32x4.mul(lamp, f32x4.mul(facing, open)));
+      const v = v128.load(<usize>(albedo + cell) << 2);
+      let g = f32x4.pmax(zero, f32x4.mul(f32x4.sub(f32x4.sub(hz, f32x4.mul(gx, hx)), f32x4.mul(gy, hy)), inverse));
+      g = f32x4.mul(g, g);
+      g = f32x4.mul(g, g);
+      g = f32x4.mul(g, g);
+      g = f32x4.mul(g, g);
+      g = f32x4.mul(g, g);
+      const wet = f32x4.convert_i32x4_u(i32x4.shr_u(v, 24));
+      const shine = f32x4.mul(f32x4.mul(gloss, wet), f32x4.mul(f32x4.pmax(zero, f32x4.sub(g, flat)), open));
+      const lift = f32x4.mul(f32x4.pmax(zero, f32x4.sub(one, diffuse)), sp(0.18));
+      const a = linear4(linear, v, 0), b = linear4(linear, v, 8), d = linear4(linear, v, 16);
+      const ri = stepOf(f32x4.add(f32x4.mul(a, f32x4.add(diffuse, f32x4.mul(lift, a))), shine), steps);
+      const gi = stepOf(f32x4.add(f32x4.mul(b, f32x4.add(diffuse, f32x4.mul(lift, b))), shine), steps);
+      const bi = stepOf(f32x4.add(f32x4.mul(d, f32x4.add(diffuse, f32x4.mul(lift, d))), shine), steps);
+      const to = <usize>(lit + cell) << 2;
+      const left = x1 - x;
+      store<u32>(to, code(codes, i32x4.extract_lane(ri, 0), i32x4.extract_lane(gi, 0), i32x4.extract_lane(bi, 0)));
+      if (left > 1) store<u32>(to, code(codes, i32x4.extract_lane(ri, 1), i32x4.extract_lane(gi, 1), i32x4.extract_lane(bi, 1)), 4);
+      if (left > 2) store<u32>(to, code(codes, i32x4.extract_lane(ri, 2), i32x4.extract_lane(gi, 2), i32x4.extract_lane(bi, 2)), 8);
+      if (left > 3) store<u32>(to, code(codes, i32x4.extract_lane(ri, 3), i32x4.extract_lane(gi, 3), i32x4.extract_lane(bi, 3)), 12);
+    }
+  }
+}

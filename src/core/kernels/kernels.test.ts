@@ -5,6 +5,7 @@ import { Arena } from '@/core/film/arena';
 import { randomFrom } from '@/core/surface/noise';
 import { CODE_STEPS } from './colour';
 import { CONTACT } from './contact';
+import { aimLamp, RELIGHT } from './relight';
 import { plainKernels, simdKernels, type Kernels } from './kernels';
 
 /** Runs the same work with both kinds of kernels on memories that were filled alike. */
@@ -174,4 +175,34 @@ describe('the colour of a run', () => {
     // nothing is written beyond the run
     expect(simd.after).toBe(0);
   });
+});
+
+describe('light', () => {
+  it.each([0, 77, 320])(
+    'is the same compiled and plain to one code, at the edges too (lamp at %i degrees)',
+    (azimuth) => {
+      const [width, height] = [61, 37];
+      const work = (kernels: Kernels, arena: Arena) => {
+        const random = randomFrom(5);
+        const at = (words: number) => arena.allocate(words * 4) >> 2;
+        const [albedo, relief, lit, linear] = [at(width * height), at(width * height), at(width * height), at(256)];
+        for (let i = 0; i < width * height; i++) {
+          arena.u32[albedo + i] = (random() * 2 ** 32) >>> 0;
+          arena.f32[relief + i] = 300 * random() * random();
+        }
+        for (let i = 0; i < 256; i++) arena.f32[linear + i] = (i / 255) ** 2.2;
+        const codes = arena.allocate(CODE_STEPS + 1);
+        for (let i = 0; i <= CODE_STEPS; i++) arena.u8[codes + i] = Math.round(255 * encodeSrgb(i / CODE_STEPS));
+        const block = at(RELIGHT.words);
+        arena.i32.set([width, height, albedo, relief, lit, linear, codes], block);
+        arena.f32.set([CODE_STEPS, 0.006], block + RELIGHT.steps);
+        aimLamp(arena.f32, arena.i32, block, azimuth, 30, 0.3);
+        kernels.relight(block, 0, 0, width, height);
+        return arena.u8.slice(lit * 4, (lit + width * height) * 4);
+      };
+      const { plain, simd } = both(work);
+      simd.forEach((v, i) => expect(Math.abs(v - plain[i])).toBeLessThanOrEqual(1));
+      expect(new Set(simd).size).toBeGreaterThan(100);
+    },
+  );
 });

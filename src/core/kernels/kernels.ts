@@ -3,6 +3,7 @@ import { bandsToCodes, filmOver } from './colour';
 import { SHARED, UNSHARED } from './compiled';
 import { contactRow } from './contact';
 import { levelPass } from './levelling';
+import { relight, RELIGHT, RELIGHT_REACH } from './relight';
 
 /** Drops the views of the memory from a plain kernel's parameters. */
 type Bound<F, Views extends unknown[]> = F extends (...all: [...Views, ...infer Rest]) => infer R
@@ -16,6 +17,7 @@ export interface Kernels {
   readonly levelPass: Bound<typeof levelPass, [Float32Array]>;
   readonly filmOver: Bound<typeof filmOver, [Float32Array, Int32Array]>;
   readonly bandsToCodes: Bound<typeof bandsToCodes, [Float32Array, Uint32Array, Uint8Array]>;
+  readonly relight: Bound<typeof relight, [Float32Array, Int32Array, Uint32Array, Uint8Array]>;
 }
 
 /** The plain loops on an arena: for machines without SIMD, and as the oracle in tests. */
@@ -25,6 +27,7 @@ export const plainKernels = (arena: Arena): Kernels => ({
   levelPass: (...p) => levelPass(arena.f32, ...p),
   filmOver: (...p) => filmOver(arena.f32, arena.i32, ...p),
   bandsToCodes: (...p) => bandsToCodes(arena.f32, arena.u32, arena.u8, ...p),
+  relight: (...p) => relight(arena.f32, arena.i32, arena.u32, arena.u8, ...p),
 });
 
 const modules = new Map<string, WebAssembly.Module | undefined>();
@@ -44,8 +47,28 @@ export function simdKernels(arena: Arena): Kernels | undefined {
   const compiled = moduleFor(shared ? SHARED : UNSHARED);
   if (!compiled) return undefined;
   const instance = new WebAssembly.Instance(compiled, { env: { memory: arena.memory } });
-  return { kind: 'simd', ...(instance.exports as unknown as Omit<Kernels, 'kind'>) };
+  const loops = instance.exports as unknown as Omit<Kernels, 'kind'>;
+  return { kind: 'simd', ...loops, relight: inside(arena, loops.relight) };
 }
+
+/** Leaves the cells near the picture's edges, whose neighbours are missing, to the plain loop. */
+const inside =
+  (arena: Arena, compiled: Kernels['relight']): Kernels['relight'] =>
+  (block, x0, y0, x1, y1) => {
+    const edge = RELIGHT_REACH;
+    const left = Math.min(x1, Math.max(x0, edge));
+    const top = Math.min(y1, Math.max(y0, edge));
+    const right = Math.max(left, Math.min(x1, arena.i32[block + RELIGHT.width] - edge - 3));
+    const bottom = Math.max(top, Math.min(y1, arena.i32[block + RELIGHT.height] - edge));
+    compiled(block, left, top, right, bottom);
+    const plain = (a: number, b: number, c: number, d: number) => {
+      if (c > a && d > b) relight(arena.f32, arena.i32, arena.u32, arena.u8, block, a, b, c, d);
+    };
+    plain(x0, y0, x1, top);
+    plain(x0, bottom, x1, y1);
+    plain(x0, top, left, bottom);
+    plain(right, top, x1, bottom);
+  };
 
 const chosen = new WeakMap<Arena, Kernels>();
 

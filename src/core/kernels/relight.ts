@@ -1,55 +1,96 @@
 /**
  * Light on the relief: one lamp from the side, light of the room from everywhere, a short cast shadow, and the gloss
- * of wet paint. Heights are in um, turned into cells by `scale`.
+ * of wet paint. Heights are in um, turned into cells by `scale`. Plain loops; the compiled twin works on cells that
+ * lie at least RELIGHT_REACH from the picture's edges.
  */
-export interface LightVectors {
-  /** Unit vector towards the lamp, in picture coordinates (y down). */
-  x: number;
-  y: number;
-  z: number;
-  /** Half way between lamp and eye. */
-  hx: number;
-  hy: number;
-  hz: number;
-  /** Share of the light that comes from the room. */
-  room: number;
-  /** Darkness of cast shadows, 0..1. */
-  shadow: number;
-  /** Strength of the gloss. */
-  gloss: number;
+
+/** Layout of the parameter block, in 4-byte words: integers, then floats. */
+export const RELIGHT = {
+  width: 0,
+  height: 1,
+  albedo: 2, // word address of unlit sRGB codes, 0xAABBGGRR; alpha = gloss 0..255
+  relief: 3, // word address of total heights, um
+  lit: 4, // word address of the result
+  linear: 5, // word address of the linear values of the 256 codes
+  codes: 6, // byte address of the table back
+  steps: 7, // last index of that table (float)
+  scale: 8, // cells for each um
+  lampX: 9, // unit vector towards the lamp (y down)
+  lampY: 10,
+  lampZ: 11,
+  halfX: 12, // half way between lamp and eye
+  halfY: 13,
+  halfZ: 14,
+  room: 15, // share of the light that comes from the room
+  shadow: 16, // darkness of cast shadows
+  gloss: 17, // strength of the gloss
+  flat: 18, // gloss of a flat surface, halfZ^32
+  towards: 19, // four pairs of integers: cells to look at for shadow, dx, dy
+  rise: 27, // four floats: height (cells) that casts a shadow from there
+  words: 31,
+} as const;
+
+/** Cells beyond its own that a cell's light depends on. */
+export const RELIGHT_REACH = 7;
+
+/** Fills in everything that follows from where the lamp stands. `azimuth` clockwise from the top, degrees. */
+export function aimLamp(
+  f32: Float32Array,
+  i32: Int32Array,
+  block: number,
+  azimuth: number,
+  elevation: number,
+  room: number,
+): void {
+  const az = (azimuth * Math.PI) / 180;
+  const el = (elevation * Math.PI) / 180;
+  const flat = Math.cos(el);
+  const x = Math.sin(az) * flat;
+  const y = -Math.cos(az) * flat;
+  const z = Math.sin(el);
+  const norm = Math.hypot(x, y, z + 1);
+  const lamp = Math.min(1, (1 - room) * 2);
+  f32.set(
+    [x, y, z, x / norm, y / norm, (z + 1) / norm, room, 0.55 * lamp, 0.1 * lamp, ((z + 1) / norm) ** 32],
+    block + RELIGHT.lampX,
+  );
+  const length = Math.hypot(x, y) || 1;
+  for (let k = 0; k < 4; k++) {
+    // one, three, four and six cells towards the lamp
+    const far = k + 1 + ((k + 1) >> 1);
+    i32[block + RELIGHT.towards + 2 * k] = Math.round((x / length) * far);
+    i32[block + RELIGHT.towards + 2 * k + 1] = Math.round((y / length) * far);
+    f32[block + RELIGHT.rise + k] = Math.min(1e6, (far * z) / length);
+  }
 }
 
-/**
- * Relights cells [x0, x1) x [y0, y1) of a picture `width` x `height`.
- * @param albedo word address of unlit sRGB codes (0xAABBGGRR; alpha = gloss 0..255)
- * @param relief word address of total heights, um
- * @param lit word address of the result
- * @param linear 256 linear values of the codes; `codes` the table back, `steps` its last index
- */
+/** Relights cells [x0, x1) x [y0, y1). `block` is the word address of the parameters. */
 export function relight(
   f32: Float32Array,
+  i32: Int32Array,
   u32: Uint32Array,
-  width: number,
-  height: number,
-  albedo: number,
-  relief: number,
-  lit: number,
+  u8: Uint8Array,
+  block: number,
   x0: number,
   y0: number,
   x1: number,
   y1: number,
-  scale: number,
-  light: LightVectors,
-  linear: Float32Array,
-  codes: Uint8Array,
-  steps: number,
 ): void {
-  const { x: lx, y: ly, z: lz, hx, hy, hz, room, shadow, gloss } = light;
-  // the shadow is looked for along four steps towards the lamp
-  const flatNorm = Math.hypot(lx, ly) || 1;
-  const rise = lz / flatNorm;
-  const reachX = lx / flatNorm;
-  const reachY = ly / flatNorm;
+  const width = i32[block + RELIGHT.width];
+  const height = i32[block + RELIGHT.height];
+  const albedo = i32[block + RELIGHT.albedo];
+  const relief = i32[block + RELIGHT.relief];
+  const lit = i32[block + RELIGHT.lit];
+  const linear = i32[block + RELIGHT.linear];
+  const codes = i32[block + RELIGHT.codes];
+  const steps = f32[block + RELIGHT.steps];
+  const scale = f32[block + RELIGHT.scale];
+  const [lx, ly, lz] = f32.subarray(block + RELIGHT.lampX, block + RELIGHT.lampX + 3);
+  const [hx, hy, hz] = f32.subarray(block + RELIGHT.halfX, block + RELIGHT.halfX + 3);
+  const room = f32[block + RELIGHT.room];
+  const shadow = f32[block + RELIGHT.shadow];
+  const gloss = f32[block + RELIGHT.gloss];
+  const flat = f32[block + RELIGHT.flat];
   for (let y = y0; y < y1; y++) {
     const up = y > 0 ? -width : 0;
     const down = y < height - 1 ? width : 0;
@@ -67,40 +108,28 @@ export function relight(
           (f32[h + down + r] - f32[h + up + r] + f32[h + down + l] - f32[h + up + l]) * 0.0625) *
         scale;
       const inverse = 1 / Math.sqrt(gx * gx + gy * gy + 1);
-      let facing = (lz - gx * lx - gy * ly) * inverse;
-      if (facing < 0) facing = 0;
+      const facing = Math.max(0, (lz - gx * lx - gy * ly) * inverse);
       let over = 0;
-      const here = f32[h];
-      for (let k = 1; k <= 4; k++) {
-        const far = k + (k >> 1);
-        const sx = x + Math.round(reachX * far);
-        const sy = y + Math.round(reachY * far);
+      for (let k = 0; k < 4; k++) {
+        const sx = x + i32[block + RELIGHT.towards + 2 * k];
+        const sy = y + i32[block + RELIGHT.towards + 2 * k + 1];
         if (sx < 0 || sy < 0 || sx >= width || sy >= height) break;
-        const above = (f32[relief + sy * width + sx] - here) * scale - far * rise;
-        if (above > over) over = above;
+        over = Math.max(over, (f32[relief + sy * width + sx] - f32[h]) * scale - f32[block + RELIGHT.rise + k]);
       }
-      const lightHere = 1 - shadow * Math.min(1, over * 1.6);
-      const diffuse = room * (0.5 + 0.5 * inverse) + (1 - room) * (facing / lz) * lightHere;
+      const open = 1 - shadow * Math.min(1, over * 1.6);
+      const diffuse = room * (0.5 + 0.5 * inverse) + (1 - room) * (facing / lz) * open;
       const v = u32[albedo + cell];
-      let shine = 0;
-      if (gloss > 0) {
-        const nh = (hz - gx * hx - gy * hy) * inverse;
-        // (n.h)^32, less what a flat surface shows
-        let s = nh > 0 ? nh * nh : 0;
-        let flat = hz * hz;
-        for (let k = 0; k < 4; k++) {
-          s *= s;
-          flat *= flat;
-        }
-        shine = gloss * ((v >>> 24) / 255) * Math.max(0, s - flat) * lightHere;
-      }
+      // (n.h)^32, less what a flat surface shows
+      let s = Math.max(0, (hz - gx * hx - gy * hy) * inverse);
+      for (let k = 0; k < 5; k++) s *= s;
+      const shine = gloss * ((v >>> 24) / 255) * Math.max(0, s - flat) * open;
       let code = 0xff000000;
       for (let c = 0; c < 24; c += 8) {
-        const a = linear[(v >>> c) & 255];
+        const a = f32[linear + ((v >>> c) & 255)];
         // bright paint lightens its own shadows
         const d = diffuse < 1 ? diffuse + (1 - diffuse) * 0.18 * a : diffuse;
         const out = a * d + shine;
-        code |= codes[out >= 1 ? steps : (out * steps + 0.5) | 0] << c;
+        code |= u8[codes + (out >= 1 ? steps : (out * steps + 0.5) | 0)] << c;
       }
       u32[lit + cell] = code >>> 0;
     }

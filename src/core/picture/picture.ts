@@ -8,7 +8,7 @@ import type { PixelRect } from '@/core/film/pixelRect';
 import { DRY_SHRINK, PLANE_BYTES, TILE, TILE_CELLS, type Tile } from '@/core/film/tile';
 import { CODE_STEPS } from '@/core/kernels/colour';
 import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
-import { relight, type LightVectors } from '@/core/kernels/relight';
+import { aimLamp, RELIGHT, RELIGHT_REACH } from '@/core/kernels/relight';
 
 /** Where the light comes from. */
 export interface Light {
@@ -30,9 +30,6 @@ const matrix = Float32Array.from({ length: BANDS.count * 3 }, (_, j) => {
   return (1 - K1) * (1 - K2) * BANDS.toRgb[(j % 3) * BANDS.count + band];
 });
 
-/** Room around a change that its light can reach: slope and cast shadow, cells. */
-const LIGHT_REACH = 7;
-
 /**
  * The picture of a painting: a pure function of its paint and the light. Albedo is kept apart from light, so
  * sampling never sees a shadow. Rasters are as large as the painting, in the same memory as the paint.
@@ -52,6 +49,8 @@ export class Picture {
   private readonly codes: number;
   /** Word addresses of K and S for sets of pigments; the sets of a painting are few. */
   private readonly tables = new Map<string, number>();
+  /** Word address of the parameters of the light. */
+  private readonly lamp: number;
   private readonly kernels: Kernels;
 
   constructor(readonly painting: Painting) {
@@ -68,6 +67,11 @@ export class Picture {
     arena.f32.set(matrix, this.matrix);
     arena.u8.set(codes, this.codes);
     this.kernels = kernelsFor(arena);
+    const table = arena.allocate(256 * 4) >> 2;
+    arena.f32.set(linear, table);
+    this.lamp = arena.allocate(RELIGHT.words * 4) >> 2;
+    arena.i32.set([width, height, this.albedo, this.relief, this.lit, table, this.codes], this.lamp);
+    arena.f32.set([CODE_STEPS, 0.001 / painting.mmPerPx], this.lamp + RELIGHT.steps);
   }
 
   /** Recolours and relights what changed in the paint. @returns the cells whose lit picture is new. */
@@ -78,10 +82,10 @@ export class Picture {
     this.recolour(r);
     const wide = clip(
       {
-        left: r.left - LIGHT_REACH,
-        top: r.top - LIGHT_REACH,
-        right: r.right + LIGHT_REACH,
-        bottom: r.bottom + LIGHT_REACH,
+        left: r.left - RELIGHT_REACH,
+        top: r.top - RELIGHT_REACH,
+        right: r.right + RELIGHT_REACH,
+        bottom: r.bottom + RELIGHT_REACH,
       },
       width,
       height,
@@ -106,12 +110,10 @@ export class Picture {
 
   /** Lit picture of a rectangle from albedo and relief. */
   relight(r: PixelRect): void {
-    const { arena, width, height, mmPerPx } = this.painting;
-    const { f32, u32 } = arena;
-    relight(
-      f32, u32, width, height, this.albedo, this.relief, this.lit,
-      r.left, r.top, r.right, r.bottom, 0.001 / mmPerPx, lightVectors(this.light), linear, codes, CODE_STEPS,
-    ); // prettier-ignore
+    const { f32, i32 } = this.painting.arena;
+    const { azimuth, elevation, room } = this.light;
+    aimLamp(f32, i32, this.lamp, azimuth, elevation, room);
+    this.kernels.relight(this.lamp, r.left, r.top, r.right, r.bottom);
   }
 
   /** Linear sRGB of the unlit paint at a cell, from the film itself and not from its 8-bit picture. */
@@ -293,18 +295,4 @@ function clip(r: PixelRect, width: number, height: number): PixelRect {
     right: Math.min(width, Math.ceil(r.right)),
     bottom: Math.min(height, Math.ceil(r.bottom)),
   };
-}
-
-function lightVectors(light: Light): LightVectors {
-  const az = (light.azimuth * Math.PI) / 180;
-  const el = (light.elevation * Math.PI) / 180;
-  const x = Math.sin(az) * Math.cos(el);
-  const y = -Math.cos(az) * Math.cos(el);
-  const z = Math.sin(el);
-  const norm = Math.hypot(x, y, z + 1);
-  const { room } = light;
-  return {
-    x, y, z, hx: x / norm, hy: y / norm, hz: (z + 1) / norm, room,
-    shadow: 0.55 * Math.min(1, (1 - room) * 2), gloss: 0.1 * Math.min(1, (1 - room) * 2),
-  }; // prettier-ignore
 }
