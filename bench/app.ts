@@ -54,7 +54,7 @@ async function strokes(page: Page, zoomIn: boolean): Promise<{ latencies: number
     w.latencies = [];
     w.events = 0;
     window.addEventListener('stigmos-frame', (e) => w.latencies.push((e as CustomEvent<number>).detail));
-    document.querySelector('[data-testid=canvas]')!.addEventListener('pointermove', (e) => {
+    document.querySelector('[data-testid=canvas]')!.addEventListener('pointerrawupdate', (e) => {
       w.events += Math.max(1, (e as PointerEvent).getCoalescedEvents().length);
     });
   });

@@ -17,8 +17,8 @@ import { warmUp } from './warmUp';
 import { amendPainting, isStorageFull, readPainting, readPhoto } from './shelf';
 import { thumbnailPng } from '@/core/formats/thumbnail';
 
-/** Frames that may be on their way to the page before it has shown one. */
-const FRAMES_AHEAD = 2;
+/** Frames that may be on their way to the page: more would only wait there. */
+const FRAMES_AHEAD = 1;
 /** Longest time for which strokes are worked off before what came of them is shown, ms. */
 const TURN_MS = 14;
 /** Longest piece of background work, ms: what a pen may have to wait. */

@@ -41,6 +41,7 @@ export function CanvasView() {
   // frames from the engine
   useEffect(() => {
     const latencies: number[] = [];
+    let told = 0;
     const store = useEasel.getState();
     store.onFrame((frame) => {
       const state = useEasel.getState();
@@ -67,8 +68,11 @@ export function CanvasView() {
         requestAnimationFrame(() => {
           latencies.push(performance.timeOrigin + performance.now() - newest);
           if (latencies.length > LATENCIES) latencies.shift();
-          const sorted = [...latencies].sort((a, b) => a - b);
-          useEasel.setState({ latency: sorted[sorted.length >> 1] });
+          if (performance.now() - told > 500) {
+            told = performance.now();
+            const sorted = [...latencies].sort((a, b) => a - b);
+            useEasel.setState({ latency: sorted[sorted.length >> 1] });
+          }
           window.dispatchEvent(new CustomEvent('stigmos-frame', { detail: latencies[latencies.length - 1] }));
         });
       }
@@ -104,6 +108,7 @@ export function CanvasView() {
     let moving: { id: number; x: number; y: number; angle: number } | undefined;
     let strength: { x: number; from: number } | undefined;
     let penSeen = false;
+    const rawReadings = 'onpointerrawupdate' in window;
 
     const geometry = (): PenGeometry => {
       const { left, top } = element.getBoundingClientRect();
@@ -223,7 +228,7 @@ export function CanvasView() {
         return;
       }
       if (painting === event.pointerId) {
-        engine.addSamples(pen.readAll(event, geometry()), epoch(event));
+        if (!rawReadings) engine.addSamples(pen.readAll(event, geometry()), epoch(event));
         return;
       }
       if (event.pointerType === 'touch') {
@@ -250,6 +255,12 @@ export function CanvasView() {
       } else strength = undefined;
     };
 
+    // readings as they come, not once a frame
+    const raw = (event: Event) => {
+      const reading = event as PointerEvent;
+      if (painting === reading.pointerId) engine.addSamples(pen.readAll(reading, geometry()), epoch(reading));
+    };
+
     const up = (event: PointerEvent) => {
       if (waitingFinger?.id === event.pointerId) {
         clearTimeout(waitingFinger.timer);
@@ -274,6 +285,7 @@ export function CanvasView() {
 
     element.addEventListener('pointerdown', down);
     element.addEventListener('pointermove', move);
+    if (rawReadings) element.addEventListener('pointerrawupdate', raw);
     element.addEventListener('pointerup', up);
     element.addEventListener('pointercancel', up);
     element.addEventListener('pointerleave', leave);
@@ -283,6 +295,7 @@ export function CanvasView() {
       if (painting !== undefined) endStroke();
       element.removeEventListener('pointerdown', down);
       element.removeEventListener('pointermove', move);
+      element.removeEventListener('pointerrawupdate', raw);
       element.removeEventListener('pointerup', up);
       element.removeEventListener('pointercancel', up);
       element.removeEventListener('pointerleave', leave);
