@@ -1,0 +1,81 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { decode } from 'fast-png';
+import { describe, expect, it } from 'vitest';
+
+const dir = mkdtempSync(join(tmpdir(), 'stigmos-cli-'));
+const journal = (entries: unknown[]) => {
+  const file = join(dir, `${Math.floor(Math.random() * 1e9)}.json`);
+  const painting = { widthMm: 40, heightMm: 30, ppi: 100, tone: { mixture: { PY43: 1 } } };
+  writeFileSync(file, JSON.stringify({ format: 'stigmos-journal', version: 1, painting, entries }));
+  return file;
+};
+const run = (...args: string[]) => spawnSync('./stigmos', args, { encoding: 'utf8' });
+const ENTRIES = [
+  { do: 'tool', tool: 'flat', sizeMm: 10 },
+  { do: 'load', mixture: { PB29: 1, PW6: 1 } },
+  { do: 'stroke', samples: [[0, 4, 15, 0.6], [300, 36, 15, 0.6]] },
+]; // prettier-ignore
+
+describe('stigmos replay', () => {
+  it('tells what came out, and writes picture and planes', () => {
+    const picture = join(dir, 'out.png');
+    const planes = join(dir, 'planes');
+    const out = JSON.parse(
+      execFileSync('./stigmos', ['replay', journal(ENTRIES), '--picture', picture, '--planes', planes, '--probe', '12,15', '--probe', '20,2', '--region', '8,12,10,6'], { encoding: 'utf8' }),
+    ); // prettier-ignore
+    expect(out.digest).toMatch(/^[0-9a-f]{64}$/);
+    expect(out.sizePx).toEqual([157, 118]);
+    expect(out.probes[0]).toMatchObject({ xMm: 12, yMm: 15, wetness: 1, waterUm: 0, layer: 'L2' });
+    expect(out.probes[0].mixture.PB29).toBeCloseTo(0.5, 3);
+    expect(out.probes[1]).toMatchObject({ thicknessUm: 0, wetness: 0, layer: 'ground', mixture: { PY43: 1 } });
+    expect(out.regions[0].coverage).toBeGreaterThan(0.9);
+    expect(out.regions[0].thicknessUm.mean).toBeGreaterThan(30);
+    const { loaded, film, tool } = out.mass.PB29;
+    expect((film + tool) / loaded).toBeCloseTo(1, 4);
+    const png = decode(readFileSync(picture));
+    expect([png.width, png.height]).toEqual([157, 118]);
+    for (const name of ['albedo.png', 'thickness.png', 'mass-PB29.png', 'planes.json']) {
+      expect(existsSync(join(planes, name))).toBe(true);
+    }
+  });
+
+  it('paints at another resolution', () => {
+    const { stdout } = run('replay', journal(ENTRIES), '--scale', '0.5');
+    expect(JSON.parse(stdout).sizePx).toEqual([79, 59]);
+  });
+
+  it.each([
+    [[journal([{ do: 'rinse' }, { do: 'sing' }])], /Entry 2/],
+    [[journal([{ do: 'undo' }])], /Entry 1: There is nothing to take back/],
+    [[join(dir, 'nowhere.json')], /cannot be read/],
+    [[journal([]), '--probe', '3'], /--probe takes 2 numbers/],
+    [[journal([]), '--probe', '300,1'], /outside the painting/],
+    [[journal([]), '--region', '1,2,x,4'], /--region takes 4 numbers/],
+    [[journal([]), '--scale', '-1'], /--scale/],
+    [[journal([]), '--colour'], /--colour/],
+    [[], /Give one journal/],
+  ])('says in one sentence what is wrong (%#)', (args, message) => {
+    const { status, stderr, stdout } = run('replay', ...args);
+    expect(status).toBe(2);
+    expect(stdout).toBe('');
+    expect(stderr).toMatch(message);
+    expect(stderr.trim().split('\n').filter((l) => !l.startsWith('npm')).length).toBe(1); // prettier-ignore
+  });
+
+  it('does not take what is no JSON', () => {
+    const file = join(dir, 'text.json');
+    writeFileSync(file, 'dear painter');
+    const { status, stderr } = run('replay', file);
+    expect(status).toBe(2);
+    expect(stderr).toContain('is not JSON');
+  });
+
+  it('knows its help and its schema', () => {
+    expect(run('--help').stdout).toContain('stigmos replay FILE');
+    expect(run('sing').status).toBe(2);
+    expect(JSON.parse(run('schema').stdout).properties.format.const).toBe('stigmos-journal');
+  });
+});
