@@ -14,7 +14,7 @@ import { cellToView, drawView, rectInView, type View } from '@/core/picture/view
 import { Keeping } from './keeping';
 import type { BenchState, FromWorker, Question, ToWorker } from './protocol';
 import { warmUp } from './warmUp';
-import { amendPainting, isStorageFull, readPainting, readPhoto } from './shelf';
+import { isStorageFull, readFace, readPainting, readPhoto, writeFace, type PaintingFace } from './shelf';
 import { thumbnailPng } from '@/core/formats/thumbnail';
 
 /** Frames that may be on their way to the page: more would only wait there. */
@@ -50,6 +50,7 @@ export class EngineHost {
   private cold = true;
   private lastChange = 0;
   private changedSinceThumbnail = false;
+  private face: PaintingFace = { changedAt: 0 };
   private readonly channel = new MessageChannel();
   private opening: Promise<void> | undefined;
 
@@ -176,7 +177,8 @@ export class EngineHost {
     const { painting } = studio;
     this.picture = new Picture(painting);
     this.pyramid = new Pyramid(this.picture);
-    this.changedSinceThumbnail = !record.thumbnail;
+    this.face = (await readFace(id)) ?? { changedAt: record.createdAt };
+    this.changedSinceThumbnail = !this.face.thumbnail;
     this.colourLater({ left: 0, top: 0, right: painting.width, bottom: painting.height });
     this.post({
       say: 'opened',
@@ -281,10 +283,11 @@ export class EngineHost {
       if (since > 0 && (quiet > SNAPSHOT_QUIET_MS || since > SNAPSHOT_COMMANDS)) {
         this.keeping.beginSnapshot();
         void this.snapshot(this.keeping);
-      } else if (this.changedSinceThumbnail && quiet > 700) {
-        this.changedSinceThumbnail = false;
-        void this.keepThumbnail();
       }
+    }
+    if (this.changedSinceThumbnail && quiet > 700) {
+      this.changedSinceThumbnail = false;
+      void this.keepThumbnail();
     }
   }
 
@@ -295,8 +298,7 @@ export class EngineHost {
       () => this.post({ say: 'kept', at: Date.now() }),
       (error: unknown) => this.notKept(error),
     );
-    // the list on the rack shows when a painting was last touched
-    if (command.do === 'stroke') void amendPainting(this.keeping!.id, { changedAt: Date.now() }).catch(() => {});
+    if (command.do === 'stroke') this.face = { ...this.face, changedAt: Date.now() };
   }
 
   private async snapshot(keeping: Keeping): Promise<void> {
@@ -312,7 +314,8 @@ export class EngineHost {
 
   private async keepThumbnail(): Promise<void> {
     try {
-      await amendPainting(this.keeping!.id, { thumbnail: thumbnailPng(this.pyramid, this.studio!.painting) });
+      this.face = { ...this.face, thumbnail: thumbnailPng(this.pyramid, this.studio!.painting) };
+      await writeFace(this.keeping!.id, this.face);
     } catch (error) {
       this.notKept(error);
     }

@@ -12,6 +12,7 @@ import {
   readEntries,
   readSnapshot,
   writeBlock,
+  writeFace,
   writePainting,
   writeTile,
   type PaintingRecord,
@@ -25,7 +26,6 @@ async function onTheRack(): Promise<PaintingRecord> {
     id,
     title: id,
     createdAt: made,
-    changedAt: made,
     spec: studioFor(40, 30).spec,
     photos: [],
   };
@@ -117,7 +117,8 @@ describe('the shelf', () => {
   it('lists the newest first, amends, and erases everything of a painting', async () => {
     const a = await onTheRack();
     const b = await onTheRack();
-    await amendPainting(a.id, { changedAt: 1e9, title: 'Renamed' });
+    await amendPainting(a.id, { title: 'Renamed' });
+    await writeFace(a.id, { changedAt: 1e9 });
     expect((await listPaintings())[0].title).toBe('Renamed');
     await amendPainting('nobody', { title: 'x' });
     await paintAndKeep(b, STROKES.slice(0, 3));

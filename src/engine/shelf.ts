@@ -17,13 +17,17 @@ export interface PaintingRecord {
   readonly id: string;
   readonly title: string;
   readonly createdAt: number;
-  readonly changedAt: number;
   readonly spec: PaintingSpec;
   readonly photos: readonly PhotoNote[];
-  /** PNG of the picture, small. */
-  readonly thumbnail?: Uint8Array<ArrayBuffer>;
   /** Set when it was taken off the rack and can still be hung back. */
   readonly removedAt?: number;
+}
+
+/** How a painting looks from afar: written by the worker alone, as the record is by the page alone. */
+export interface PaintingFace {
+  readonly changedAt: number;
+  /** PNG of the picture, small. */
+  readonly thumbnail?: Uint8Array<ArrayBuffer>;
 }
 
 /** A complete state: where in the journal it is, and where its tiles lie. */
@@ -36,6 +40,7 @@ export interface SnapshotManifest {
 const store = (storeName: string) => localforage.createInstance({ name: 'stigmos', storeName });
 
 const paintings = store('paintings');
+const faces = store('faces');
 const journals = store('journals');
 const snapshots = store('snapshots');
 const tiles = store('tiles');
@@ -44,13 +49,21 @@ const photos = store('photos');
 /** Journal entries in one stored block: few enough that adding one is quick, enough that reading is. */
 export const BLOCK_ENTRIES = 20;
 
-export async function listPaintings(): Promise<PaintingRecord[]> {
-  const found: PaintingRecord[] = [];
+/** All paintings with their faces, the one changed last first. */
+export async function listPaintings(): Promise<(PaintingRecord & PaintingFace)[]> {
+  const seen = new Map<string, PaintingFace>();
+  await faces.iterate<PaintingFace, void>((face, id) => {
+    seen.set(id, face);
+  });
+  const found: (PaintingRecord & PaintingFace)[] = [];
   await paintings.iterate<PaintingRecord, void>((record) => {
-    found.push(record);
+    found.push({ ...record, changedAt: record.createdAt, ...seen.get(record.id) });
   });
   return found.sort((a, b) => b.changedAt - a.changedAt);
 }
+
+export const readFace = (id: string): Promise<PaintingFace | null> => faces.getItem<PaintingFace>(id);
+export const writeFace = (id: string, face: PaintingFace): Promise<unknown> => faces.setItem(id, face);
 
 export const readPainting = (id: string): Promise<PaintingRecord | null> => paintings.getItem<PaintingRecord>(id);
 export const writePainting = (record: PaintingRecord): Promise<unknown> => paintings.setItem(record.id, record);
@@ -92,6 +105,7 @@ export const removePhoto = (painting: string, photo: string): Promise<void> =>
 /** Removes a painting for good. */
 export async function erasePainting(id: string): Promise<void> {
   await paintings.removeItem(id);
+  await faces.removeItem(id);
   await snapshots.removeItem(id);
   for (const part of [journals, tiles, photos]) {
     for (const key of await part.keys()) if (key.startsWith(`${id}/`)) await part.removeItem(key);

@@ -102,12 +102,10 @@ export function Prepare() {
     try {
       for (const photo of photos) await writePhoto(id, photo.id, photo.blob);
       await writeBlock(id, 0, []);
-      const now = Date.now();
       await writePainting({
         id,
         title: title.trim() || 'Untitled',
-        createdAt: now,
-        changedAt: now,
+        createdAt: Date.now(),
         spec: spec.data,
         photos: photos.map(({ id: photo, name }) => ({ id: photo, name })),
       });

@@ -5,7 +5,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { PainterError } from '@/core/journal/errors';
-import { amendPainting, erasePainting, listPaintings, type PaintingRecord } from '@/engine/shelf';
+import { amendPainting, erasePainting, listPaintings, type PaintingFace, type PaintingRecord } from '@/engine/shelf';
 import { hangDemo, hangFile } from './hangFile';
 import styles from './rack.module.css';
 
@@ -15,7 +15,7 @@ const ERASE_AFTER = 24 * 3600 * 1000;
 /** All paintings, like canvases standing on a drying rack. */
 export function Rack() {
   const router = useRouter();
-  const [paintings, setPaintings] = useState<PaintingRecord[]>();
+  const [paintings, setPaintings] = useState<(PaintingRecord & PaintingFace)[]>();
   const [removed, setRemoved] = useState<PaintingRecord>();
   const [trouble, setTrouble] = useState('');
   const [room, setRoom] = useState('');
@@ -143,7 +143,7 @@ export function Rack() {
   );
 }
 
-function Thumbnail({ painting }: { painting: PaintingRecord }) {
+function Thumbnail({ painting }: { painting: PaintingRecord & PaintingFace }) {
   const picture = useRef<HTMLImageElement>(null);
   const { thumbnail, spec } = painting;
   useEffect(() => {

@@ -8,6 +8,7 @@ import {
   isStorageFull,
   readPainting,
   writeBlock,
+  writeFace,
   writePainting,
   writePhoto,
   writeSnapshot,
@@ -61,15 +62,8 @@ export async function hangFile(bytes: Uint8Array, id: string = newId()): Promise
       photos.push({ id: `photo-${i + 1}`, name: photo.name });
     }
     const now = Date.now();
-    await writePainting({
-      id,
-      title: file.title,
-      createdAt: now,
-      changedAt: now,
-      spec,
-      photos,
-      thumbnail: file.thumbnail && new Uint8Array(file.thumbnail),
-    });
+    await writeFace(id, { changedAt: now, thumbnail: file.thumbnail && new Uint8Array(file.thumbnail) });
+    await writePainting({ id, title: file.title, createdAt: now, spec, photos });
   } catch (error) {
     if (isStorageFull(error)) throw new PainterError('This browser has no room left for this painting.');
     throw error;
