@@ -1,0 +1,96 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { correlation, deviation, mean } from '@/testing/bench';
+import { makeHeightField, SURFACE_KINDS, type HeightField, type SurfaceKind } from './heightField';
+import { fractalNoise, latticeHash, noise1, noise2, randomFrom } from './noise';
+
+const spec = (kind: SurfaceKind, more: object = {}) => ({ kind, scale: 1, depth: 1, ...more });
+const row = (f: HeightField, y: number) => [...f.um.subarray(y * f.size, (y + 1) * f.size)];
+
+describe('noise', () => {
+  it('lies between 0 and 1 and closes upon itself', () => {
+    fc.assert(
+      fc.property(fc.double({ min: -50, max: 50, noNaN: true }), fc.double({ min: -50, max: 50, noNaN: true }), (x, y) => {
+        for (const v of [noise1(x, 3), noise2(x, y, 3), fractalNoise(x, y, 3, 3)]) {
+          expect(v).toBeGreaterThanOrEqual(0);
+          expect(v).toBeLessThanOrEqual(1);
+        }
+        expect(noise2(x + 7, y - 5, 3, 7, 5)).toBeCloseTo(noise2(x, y, 3, 7, 5), 6);
+      }),
+    );
+  }); // prettier-ignore
+
+  it('is the same for the same seed and other for another', () => {
+    const series = (seed: number) => Array.from({ length: 5 }, randomFrom(seed));
+    expect(series(4)).toEqual(series(4));
+    expect(series(4)).not.toEqual(series(5));
+    expect(latticeHash(3, 4, 1)).not.toBe(latticeHash(4, 3, 1));
+  });
+
+  it('is spread evenly', () => {
+    const random = randomFrom(9);
+    const v = Array.from({ length: 20_000 }, random);
+    expect(mean(v)).toBeCloseTo(0.5, 2);
+    expect(deviation(v)).toBeCloseTo(Math.sqrt(1 / 12), 2);
+  });
+});
+
+describe.each(SURFACE_KINDS)('a height field of %s', (kind) => {
+  const field = makeHeightField(spec(kind), 100, 4);
+
+  it('has mean 0 and peaks above it', () => {
+    expect(Math.abs(mean([...field.um]))).toBeLessThan(0.01);
+    if (kind === 'smooth') expect(field.depthUm).toBe(0);
+    else {
+      expect(field.peakUm).toBeGreaterThan(0);
+      expect(field.depthUm).toBeGreaterThan(field.peakUm);
+    }
+  });
+
+  it('is seamless: across its border it changes no more than inside', () => {
+    const { size, um } = field;
+    const step = (a: number, b: number) => mean(Array.from({ length: size }, (_, y) => Math.abs(um[y * size + a] - um[y * size + b])));
+    const inside = mean([10, 50, 90, 130].map((x) => step(x, x + 1)));
+    expect(step(size - 1, 0)).toBeLessThanOrEqual(2 * inside + 1e-9);
+  }); // prettier-ignore
+
+  it('is deeper when asked to be', () => {
+    expect(makeHeightField(spec(kind, { depth: 2 }), 100, 4).depthUm).toBeCloseTo(2 * field.depthUm, 3);
+  });
+});
+
+describe('linen', () => {
+  /** Distance after which a row is most like itself, mm: the pitch of two threads. */
+  const pitch = (f: HeightField, ppi: number) => {
+    const signal = Array.from({ length: f.size }, (_, x) => mean([3, 40, 77, 114].map((y) => row(f, y)[x])));
+    let best = { lag: 0, r: -1 };
+    for (let lag = Math.round((0.5 / 25.4) * ppi); lag < (4 / 25.4) * ppi; lag++) {
+      const r = correlation(signal, signal.map((_, i) => signal[(i + lag) % signal.length])); // prettier-ignore
+      if (r > best.r) best = { lag, r };
+    }
+    return (best.lag * 25.4) / ppi;
+  };
+
+  it('has the same threads at every resolution', () => {
+    const low = makeHeightField(spec('linen-fine'), 100, 7);
+    const high = makeHeightField(spec('linen-fine'), 200, 7);
+    expect(high.size / low.size).toBeCloseTo(2, 1);
+    expect(pitch(high, 200)).toBeCloseTo(pitch(low, 100), 0);
+    expect(high.depthUm / low.depthUm).toBeGreaterThan(0.8);
+    expect(high.depthUm / low.depthUm).toBeLessThan(1.25);
+  });
+
+  it('is wider woven when coarse, and when scaled', () => {
+    const fine = pitch(makeHeightField(spec('linen-fine'), 150, 7), 150);
+    const coarse = pitch(makeHeightField(spec('linen-coarse'), 150, 7), 150);
+    const scaled = pitch(makeHeightField(spec('linen-fine', { scale: 2 }), 150, 7), 150);
+    expect(coarse).toBeGreaterThan(1.3 * fine);
+    expect(scaled).toBeGreaterThan(1.5 * fine);
+  });
+
+  it('is another piece for another seed', () => {
+    const a = makeHeightField(spec('linen-fine'), 100, 1);
+    const b = makeHeightField(spec('linen-fine'), 100, 2);
+    expect(correlation([...a.um.subarray(0, 4000)], [...b.um.subarray(0, 4000)])).toBeLessThan(0.7);
+  });
+});
