@@ -1,7 +1,7 @@
 import type { Mixture } from '@/core/colour/mixture';
 import { pigmentId } from '@/core/colour/pigments';
 import type { Painting } from '@/core/film/painting';
-import { tuftCapacityUm } from '@/core/marks/brushStroke';
+import { tuftCapacityUm } from '@/core/marks/brushInterior';
 import { makeFootprint, type Footprint } from '@/core/marks/footprint';
 import {
   carriedMixture,

@@ -1,29 +1,18 @@
-import { noise1 } from '@/core/surface/noise';
 import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
-import { FilmWindow, type BeforeTile } from '@/core/film/window';
+import type { BeforeTile } from '@/core/film/window';
 import { CONTACT } from '@/core/kernels/contact';
 import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
+import { BrushInterior } from './brushInterior';
 import { PRESS_UM, type Footprint } from './footprint';
-import { PathBuilder, StampWalker, type Sample, type Stamp } from './path';
+import type { Sample, Stamp } from './path';
+import { StampedStroke } from './stampedStroke';
 import type { Reservoir } from './reservoir';
 import type { BrushForm, ToolSettings } from './tools';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
 
-/** A stroke while it is being made: samples go in, the paint changes. */
-export interface StrokeInProgress {
-  /** Takes the next sample. */
-  add(sample: Sample): void;
-  /** Makes what was painted since last time visible in the tiles, and says where that is. */
-  publish(): PixelRect;
-  /** The tool is lifted. */
-  end(): void;
-}
-
 /** Shortest distance of stamps, mm. */
 const LEAST_SPACING_MM = 0.22;
-/** Way after which the paint inside the brush is redistributed, mm. */
-const REDISTRIBUTE_MM = 0.5;
 /** Length on which rates of the prototype units rest, mm. */
 const UNIT_MM = 0.25;
 /** Levelling is shown with every so many publications. */
@@ -32,32 +21,13 @@ const SETTLE_EVERY = 8;
 const AHEAD_MM = 0.3;
 const ASIDE_MM = 0.35;
 
-/**
- * A stroke of a brush. Between strokes the paint in the brush lies in a Reservoir; during one it lies in the arena,
- * channels side by side, laid out like the cells of the window.
- */
-export class BrushStroke implements StrokeInProgress {
-  private readonly window: FilmWindow;
+/** A stroke of a brush: stamps along the path, each exchanging paint with the film, and levelling behind them. */
+export class BrushStroke extends StampedStroke {
   private readonly kernels: Kernels;
-  private readonly path: PathBuilder;
-  private readonly walker: StampWalker;
   private readonly pxPerMm: number;
-  /** Addresses in the arena. */
+  /** Address of the kernel's parameters. */
   private readonly block: number;
-  private readonly ride: number;
-  private readonly height: number;
-  private readonly appetite: number;
-  private tip = 0;
-  private tuft = 0;
-  private channels = 0;
-  private pigments: readonly number[];
-
-  private readonly rideLevel: Float32Array;
-  private readonly wiggle: Float32Array;
-  private freshDown = true;
-  private way = 0;
-  private sinceShift = 0;
-  private shifts = 0;
+  private readonly interior: BrushInterior;
   private tow: { x: number; y: number } | undefined;
   private random: number;
   private spacingRandom: number;
@@ -67,33 +37,26 @@ export class BrushStroke implements StrokeInProgress {
   private readonly rate: number;
   private recent: PixelRect[] = [noRect()];
   private sinceLevel = 0;
-  private changed = noRect();
   private settling = noRect();
   private published = 0;
   private static readonly LAG = 3;
 
   constructor(
-    private readonly painting: Painting,
+    painting: Painting,
     layer: Layer,
     private readonly settings: ToolSettings,
     private readonly form: BrushForm,
     private readonly footprint: Footprint,
     private readonly reservoir: Reservoir,
-    private readonly seed: number,
+    seed: number,
     before: BeforeTile,
   ) {
+    super(painting, layer, before);
     const { arena } = painting;
     this.pxPerMm = 1 / painting.mmPerPx;
-    this.window = new FilmWindow(painting, layer, before);
     this.kernels = kernelsFor(arena);
-    const cells = reservoir.tipVolume.length;
     this.block = arena.allocate(CONTACT.words * 4);
-    this.ride = arena.allocate(cells * 8);
-    this.height = arena.allocate(cells * 4);
-    this.appetite = arena.allocate(cells * 4);
-    this.rideLevel = new Float32Array(cells);
-    this.wiggle = new Float32Array(reservoir.across);
-    this.pigments = reservoir.pigments;
+    this.interior = new BrushInterior(painting, settings, form, footprint, reservoir, seed);
     this.random = Math.imul(seed, 69069) | 0;
     this.spacingRandom = Math.imul(seed, 2654435761) | 0;
     const s = UNIT_MM / painting.mmPerPx;
@@ -101,69 +64,29 @@ export class BrushStroke implements StrokeInProgress {
     const base = Math.max(2, Math.round(3 * Math.pow(s, 1.2)));
     this.passes = base * fluid;
     this.rate = Math.min(0.5, (0.22 * 3 * s * s) / base);
-    this.withholdOwnPaint();
-    this.walker = new StampWalker(
-      (p, dx, dy) => this.spacing(p, dx, dy),
-      (stamp) => this.stamp(stamp),
-    );
-    this.path = new PathBuilder((p) => this.walker.add(p));
   }
 
-  add(sample: Sample): void {
-    this.path.add(sample);
-  }
-
-  publish(): PixelRect {
-    this.window.publish();
-    const rect = this.changed;
-    this.changed = noRect();
+  override publish(): PixelRect {
+    const rect = super.publish();
     // what only levels changes little and slowly: it is shown now and then
     if (++this.published % SETTLE_EVERY === 0) this.showSettled(rect);
     return rect;
   }
 
+  protected override finish(): void {
+    if (this.interior.channels > 0) {
+      for (let i = 0; i < this.passes + BrushStroke.LAG; i++) this.level();
+      super.finish();
+      this.interior.unpack();
+      this.showSettled(this.changed);
+    }
+    this.painting.arena.free(this.block, CONTACT.words * 4);
+    this.interior.dispose();
+  }
+
   private showSettled(rect: PixelRect): void {
     growRect(rect, this.settling);
     this.settling = noRect();
-  }
-
-  end(): void {
-    this.path.end();
-    this.walker.end();
-    if (this.channels > 0) {
-      for (let i = 0; i < this.passes + BrushStroke.LAG; i++) this.level();
-      this.window.flush();
-      this.unpack();
-      this.showSettled(this.changed);
-    }
-    const { arena } = this.painting;
-    const cells = this.reservoir.tipVolume.length;
-    arena.free(this.block, CONTACT.words * 4);
-    arena.free(this.ride, cells * 8);
-    arena.free(this.height, cells * 4);
-    arena.free(this.appetite, cells * 4);
-    this.window.dispose();
-  }
-
-  /** Toward the blend end a brush keeps its own paint to itself: that share goes from the tip into the tuft. */
-  private withholdOwnPaint(): void {
-    const r = this.reservoir;
-    const share = Math.max(0, (this.settings.blend - this.form.naturalBlend) / (1 - this.form.naturalBlend || 1));
-    if (share <= 0 || this.form.naturalBlend === 1) return;
-    for (let c = 0; c < r.tipVolume.length; c++) {
-      for (const [tip, tuft] of [...r.tipMass.map((m, i) => [m, r.tuftMass[i]]), [r.tipVolume, r.tuftVolume]]) {
-        const d = tip[c] * share;
-        tip[c] -= d;
-        tuft[c] += d;
-      }
-    }
-  }
-
-  /** How much of its own paint the brush gives, 1 at its natural setting and below, 0 at the blend end. */
-  private get own(): number {
-    const { naturalBlend } = this.form;
-    if (naturalBlend === 1) return 1;
-    return Math.min(1, (1 - this.settings.blend) / (1 - naturalBlend));
   }
 
   /** Contact length along the motion, mm. */
@@ -176,7 +99,7 @@ export class BrushStroke implements StrokeInProgress {
     return Math.max(0.5, Math.sqrt((along * cosAlong) ** 2 + across * across * (1 - cosAlong * cosAlong)));
   }
 
-  private spacing(point: Sample, dx: number, dy: number): number {
+  protected spacing(point: Sample, dx: number, dy: number): number {
     const { form, settings } = this;
     let cosAlong = 1;
     if (this.tow) {
@@ -202,8 +125,8 @@ export class BrushStroke implements StrokeInProgress {
     return heading - Math.PI / 2 + (point.twist * Math.PI) / 180;
   }
 
-  private stamp({ point, dx, dy, wayMm }: Stamp): void {
-    const { form, footprint, settings } = this;
+  protected stamp({ point, dx, dy, wayMm }: Stamp): void {
+    const { form, footprint, settings, window } = this;
     const pressure = Math.min(1, point.pressure);
     const towLength = 0.75 + 0.22 * settings.sizeMm * (1.25 - 0.5 * form.stiffness);
     if (!this.tow) this.tow = { x: point.x - dx * towLength, y: point.y - dy * towLength };
@@ -235,14 +158,12 @@ export class BrushStroke implements StrokeInProgress {
     const cosAlong = Math.abs(-sin * dx + cos * dy);
     const lengthMm = this.contactLength(pressure, cosAlong);
     this.setBlock(pressure, wayMm, lengthMm, dx, dy, cos, sin);
-    this.prepareCells(x, y, cos, sin, pressure);
+    this.interior.prepare(window, x, y, cos, sin, pressure);
     this.rows(point, x, y, cos, sin, dx, dy, pressure, reachY);
-    this.shiftInside(wayMm, lengthMm);
-    this.way += wayMm;
+    this.interior.advance(wayMm, lengthMm);
 
     growRect(this.recent[this.recent.length - 1], rect);
     growRect(this.changed, rect);
-    const { window } = this;
     window.touch(rect.left - window.x0, rect.top - window.y0, rect.right - 1 - window.x0, rect.bottom - 1 - window.y0);
     this.sinceLevel += wayMm;
     if (this.sinceLevel >= lengthMm / BrushStroke.LAG) {
@@ -255,58 +176,12 @@ export class BrushStroke implements StrokeInProgress {
   private bringWindow(r: PixelRect): void {
     const { window } = this;
     if (window.contains(r.left, r.top, r.right, r.bottom)) return;
-    if (this.channels > 0) this.unpack();
+    if (this.interior.channels > 0) this.interior.unpack();
     // what still levels stays in reach
     const all = { ...r };
     for (const rect of this.recent) growRect(all, rect);
     window.moveTo(all.left, all.top, all.right, all.bottom, this.reservoir.pigments);
-    this.pack();
-  }
-
-  private pack(): void {
-    const { arena } = this.painting;
-    const { reservoir: r, window } = this;
-    const cells = r.tipVolume.length;
-    this.pigments = window.pigments;
-    this.channels = window.channels;
-    this.tip = arena.allocate(cells * this.channels * 4);
-    this.tuft = arena.allocate(cells * this.channels * 4);
-    const { f32 } = arena;
-    const n = this.channels;
-    const lay = (at: number, masses: Float32Array[], volume: Float32Array) => {
-      for (let c = 0; c < cells; c++) {
-        r.pigments.forEach((p, i) => (f32[(at >> 2) + c * n + this.pigments.indexOf(p)] = masses[i][c]));
-        f32[(at >> 2) + c * n + n - 1] = volume[c];
-      }
-    };
-    lay(this.tip, r.tipMass, r.tipVolume);
-    lay(this.tuft, r.tuftMass, r.tuftVolume);
-  }
-
-  private unpack(): void {
-    const { arena } = this.painting;
-    const { f32 } = arena;
-    const r = this.reservoir;
-    const n = this.channels;
-    const cells = r.tipVolume.length;
-    const take = (at: number, channel: number) => {
-      const plane = new Float32Array(cells);
-      for (let c = 0; c < cells; c++) plane[c] = f32[(at >> 2) + c * n + channel];
-      return plane;
-    };
-    const tip = this.pigments.map((_, i) => take(this.tip, i));
-    const tuft = this.pigments.map((_, i) => take(this.tuft, i));
-    const carried = this.pigments
-      .map((_, i) => i)
-      .filter((i) => tip[i].some((m) => m > 0) || tuft[i].some((m) => m > 0));
-    r.pigments = carried.map((i) => this.pigments[i]);
-    r.tipMass = carried.map((i) => tip[i]);
-    r.tuftMass = carried.map((i) => tuft[i]);
-    r.tipVolume = take(this.tip, n - 1);
-    r.tuftVolume = take(this.tuft, n - 1);
-    arena.free(this.tip, cells * n * 4);
-    arena.free(this.tuft, cells * n * 4);
-    this.channels = 0;
+    this.interior.pack(window);
   }
 
   private setBlock(
@@ -318,7 +193,7 @@ export class BrushStroke implements StrokeInProgress {
     cos: number,
     sin: number,
   ) {
-    const { form, reservoir, footprint, window, settings } = this;
+    const { form, reservoir, footprint, interior, window, settings } = this;
     const { f32, i32 } = this.painting.arena;
     const b = this.block >> 2;
     const k = wayMm / lengthMm;
@@ -331,8 +206,7 @@ export class BrushStroke implements StrokeInProgress {
     f32[b + CONTACT.roughness] = form.roughnessUm * (1 - 0.55 * pressure) * (0.65 + 0.85 * body * body + 0.2 * body);
     f32[b + CONTACT.hang] = 0.9 * (0.65 + 0.35 * soft) * (1 + 0.8 * reservoir.thin);
     f32[b + CONTACT.softness] = form.softnessUm;
-    const sink = Math.min(1, Math.max(0.06, pressure * (0.25 + 0.9 * form.stiffness) * (0.55 + 0.5 * soft)));
-    f32[b + CONTACT.sink] = 1 - sink;
+    f32[b + CONTACT.sink] = interior.carriedByFilm(pressure);
     f32[b + CONTACT.give] = 1 - Math.exp(-3 * deposit * k);
     f32[b + CONTACT.take] = 1 - Math.exp(-3 * form.pickup * gain * settings.strength * k);
     const units = wayMm / UNIT_MM;
@@ -342,18 +216,18 @@ export class BrushStroke implements StrokeInProgress {
     f32[b + CONTACT.stiffness] = body;
     f32[b + CONTACT.ceiling] = settings.strength;
     f32[b + CONTACT.passes] = this.passes + BrushStroke.LAG;
-    i32[b + CONTACT.channels] = this.channels;
+    i32[b + CONTACT.channels] = interior.channels;
     i32[b + CONTACT.film] = window.film >> 2;
     i32[b + CONTACT.relief] = window.relief >> 2;
     i32[b + CONTACT.body] = window.body >> 2;
     i32[b + CONTACT.laid] = window.laid >> 2;
     i32[b + CONTACT.fresh] = window.fresh >> 2;
-    i32[b + CONTACT.tip] = this.tip >> 2;
+    i32[b + CONTACT.tip] = interior.tip >> 2;
     i32[b + CONTACT.profile] = footprint.profile >> 2;
     i32[b + CONTACT.cells] = footprint.cells >> 2;
-    i32[b + CONTACT.ride] = this.ride >> 2;
-    i32[b + CONTACT.height] = this.height >> 2;
-    i32[b + CONTACT.appetite] = this.appetite >> 2;
+    i32[b + CONTACT.ride] = interior.ride >> 2;
+    i32[b + CONTACT.height] = interior.height >> 2;
+    i32[b + CONTACT.appetite] = interior.appetite >> 2;
     i32[b + CONTACT.mapWidth] = footprint.mapWidth;
     this.aimPlough(i32, b + CONTACT.aside, dx, dy, cos, sin);
   }
@@ -376,72 +250,6 @@ export class BrushStroke implements StrokeInProgress {
       }
       i32[at + side + 1] = iy * this.window.width + ix;
     }
-  }
-
-  /** Height at which each cell of the brush rides, and how ready it is to take paint. */
-  private prepareCells(x: number, y: number, cos: number, sin: number, pressure: number): void {
-    if (this.freshDown) this.feelGround(x, y, cos, sin);
-    const { form, reservoir: r, painting } = this;
-    const { f32 } = painting.arena;
-    const n = this.channels;
-    const grain = painting.surface.depthUm;
-    const base = painting.surface.peakUm - form.reach * pressure * (40 + 0.6 * grain);
-    const lift = (0.25 + 0.3 * r.body) * (1 - 0.5 * pressure);
-    const wet = form.wetReach * pressure * (30 + 0.7 * grain);
-    const full = 0.8 / r.tipFull;
-    for (let i = 0; i < r.across; i++) {
-      const single =
-        noise1(this.way / 6.75 + (this.seed % 997) + i * 0.618, 1000 + i + (this.seed & 0xffff) * 64) - 0.5;
-      const clump = noise1(this.way / 22.5 + (this.seed % 997) + (i >> 1) * 0.377, 3000 + (i >> 1)) - 0.5;
-      this.wiggle[i] = form.wiggleUm * 2 * (single + 0.6 * clump);
-    }
-    const heights = this.height >> 2;
-    const appetites = this.appetite >> 2;
-    for (let c = 0, i = 0; c < this.rideLevel.length; c++) {
-      const carried = f32[(this.tip >> 2) + c * n + n - 1];
-      f32[heights + c] = this.rideLevel[c] + base + lift * carried - wet * Math.min(1, carried / 100) + this.wiggle[i];
-      f32[appetites + c] = Math.max(0.25, 1 - full * carried);
-      if (++i === r.across) i = 0;
-    }
-  }
-
-  /** Touch-down: what lies under each cell of the brush. */
-  private feelGround(x: number, y: number, cos: number, sin: number): void {
-    const { footprint, reservoir: r, window, painting } = this;
-    const { f32 } = painting.arena;
-    const n = this.channels;
-    const sink = f32[(this.block >> 2) + CONTACT.sink];
-    const step = Math.max(1, Math.round(0.75 * this.pxPerMm));
-    let all = 0;
-    let felt = 0;
-    for (let c = 0; c < this.rideLevel.length; c++) {
-      const u = ((((c % r.across) + 0.5) / r.across) * 2 - 1) * footprint.halfWidth;
-      const v = (((Math.floor(c / r.across) + 0.5) / r.along) * 2 - 1) * footprint.halfLength;
-      let sum = 0;
-      let count = 0;
-      for (let j = -step; j <= step; j += step) {
-        for (let i = -step; i <= step; i += step) {
-          const px = Math.round(x + cos * u - sin * v + i);
-          const py = Math.round(y + sin * u + cos * v + j);
-          if (px < 0 || py < 0 || px >= painting.width || py >= painting.height) continue;
-          const wx = px - window.x0;
-          const wy = py - window.y0;
-          if (wx < 0 || wy < 0 || wx >= window.width || wy >= window.height) continue;
-          const cell = wy * window.width + wx;
-          sum += f32[(window.relief >> 2) + cell] + sink * f32[(window.film >> 2) + cell * n + n - 1];
-          count++;
-        }
-      }
-      this.rideLevel[c] = count ? sum / count : NaN;
-      if (count) {
-        all += sum / count;
-        felt++;
-      }
-    }
-    for (let c = 0; c < this.rideLevel.length; c++) {
-      if (Number.isNaN(this.rideLevel[c])) this.rideLevel[c] = felt ? all / felt : 0;
-    }
-    this.freshDown = false;
   }
 
   /** The rows of the turned footprint, from the front of the motion backwards so that pushed paint moves once. */
@@ -509,80 +317,6 @@ export class BrushStroke implements StrokeInProgress {
     }
   }
 
-  /** Inside the brush: it settles on the ground, the tuft feeds the tip, the heel gets dirty, bristles share paint. */
-  private shiftInside(wayMm: number, lengthMm: number): void {
-    this.sinceShift += wayMm;
-    if (this.sinceShift < Math.min(REDISTRIBUTE_MM, 0.12 * lengthMm)) return;
-    const way = this.sinceShift;
-    this.sinceShift = 0;
-    const { form, footprint, reservoir: r, rideLevel } = this;
-    const { f32 } = this.painting.arena;
-    const n = this.channels;
-    const cells = rideLevel.length;
-    const tip = this.tip >> 2;
-    const tuft = this.tuft >> 2;
-    const ride = this.ride >> 2;
-    const k = way / lengthMm;
-    const forget = 1 - Math.exp(-way / Math.min(form.rideMm, Math.max(1, 0.3 * this.settings.sizeMm)));
-    const feed = (1 - Math.exp(-2.2 * k)) * this.own;
-    const soil = 1 - Math.exp(-form.soiling * k);
-    const capacity = this.tuftCapacity;
-
-    for (let c = 0; c < cells; c++) {
-      const count = f32[ride + 2 * c + 1];
-      if (count > 0) {
-        rideLevel[c] += (f32[ride + 2 * c] / count - rideLevel[c]) * forget;
-        f32[ride + 2 * c] = 0;
-        f32[ride + 2 * c + 1] = 0;
-      }
-      if (!footprint.hairy[c]) continue;
-      const a = tip + c * n;
-      const b = tuft + c * n;
-      const T = f32[b + n - 1];
-      const V = f32[a + n - 1];
-      const level = T > 0 ? T / capacity : 0;
-      const want = r.tipFull * Math.min(1, 1.25 * Math.pow(level, 0.75));
-      if (V < want && T > 1e-4) move(f32, b, a, Math.min(((want - V) * feed) / T, 0.5), n);
-      else if (V > r.tipFull && T < capacity) move(f32, a, b, Math.min(((V - r.tipFull) * feed * 0.5) / V, 0.5), n);
-      if (soil > 0) swap(f32, a, b, soil * this.own, n);
-    }
-    const along = 0.3 * (1 - Math.exp(-1.2 * k));
-    const aside = 0.3 * (1 - Math.exp(-0.03 * k));
-    const spill = r.tipFull * 1.6;
-    const { across } = r;
-    for (let c = 0; c + across < cells; c++) {
-      if (!footprint.hairy[c] || !footprint.hairy[c + across]) continue;
-      mingle(f32, tip + c * n, tip + (c + across) * n, along, n);
-      mingle(f32, tuft + c * n, tuft + (c + across) * n, along, n);
-    }
-    for (let c = 0; c + 1 < cells; c++) {
-      if ((c + 1) % across === 0) continue;
-      const a = tip + c * n;
-      const b = a + n;
-      if (footprint.hairy[c] && footprint.hairy[c + 1]) {
-        if (aside > 0.002 || (c & 3) === (this.shifts & 3)) {
-          mingle(f32, a, b, aside, n);
-          mingle(f32, tuft + c * n, tuft + c * n + n, aside, n);
-        }
-        const va = f32[a + n - 1];
-        const vb = f32[b + n - 1];
-        const high = Math.max(va, vb);
-        if (high > spill) {
-          const share = (0.25 * (high - Math.max(Math.min(va, vb), spill))) / high;
-          if (va > vb) move(f32, a, b, share, n);
-          else move(f32, b, a, share, n);
-        }
-      }
-      settle(rideLevel, c, c + 1, form.rideStiffness);
-    }
-    for (let c = 0; c + across < cells; c++) settle(rideLevel, c, c + across, form.rideStiffness);
-    this.shifts++;
-  }
-
-  private get tuftCapacity(): number {
-    return tuftCapacityUm(this.form, this.settings.sizeMm);
-  }
-
   /** One levelling pass over everything stamped lately. */
   private level(): void {
     const { window } = this;
@@ -600,7 +334,7 @@ export class BrushStroke implements StrokeInProgress {
       window.relief >> 2,
       window.body >> 2,
       window.fresh >> 2,
-      this.channels,
+      this.interior.channels,
       window.width,
       this.passes,
       this.rate,
@@ -620,45 +354,4 @@ export class BrushStroke implements StrokeInProgress {
   }
 }
 
-/** Paint that the inside of a brush holds, um: small tufts are long for their width. */
-export const tuftCapacityUm = (form: BrushForm, sizeMm: number): number =>
-  form.tuftUm * Math.pow(Math.min(5, Math.max(1, 15 / sizeMm)), 0.8);
-
 const clampTilt = (degrees: number) => Math.max(-80, Math.min(80, degrees));
-
-/** Moves a share of everything in cell `a` to cell `b`. */
-function move(f32: Float32Array, a: number, b: number, share: number, n: number): void {
-  for (let i = 0; i < n; i++) {
-    const d = f32[a + i] * share;
-    f32[a + i] -= d;
-    f32[b + i] += d;
-  }
-}
-
-/** Evens two cells out by a share of their difference. */
-function mingle(f32: Float32Array, a: number, b: number, share: number, n: number): void {
-  for (let i = 0; i < n; i++) {
-    const d = (f32[a + i] - f32[b + i]) * share;
-    f32[a + i] -= d;
-    f32[b + i] += d;
-  }
-}
-
-/** Swaps equal volumes of two cells. */
-function swap(f32: Float32Array, a: number, b: number, rate: number, n: number): void {
-  const va = f32[a + n - 1];
-  const vb = f32[b + n - 1];
-  if (va < 1e-4 || vb < 1e-4) return;
-  const volume = rate * Math.min(va, vb);
-  for (let i = 0; i < n; i++) {
-    const d = f32[a + i] * (volume / va) - f32[b + i] * (volume / vb);
-    f32[a + i] -= d;
-    f32[b + i] += d;
-  }
-}
-
-function settle(levels: Float32Array, a: number, b: number, share: number): void {
-  const d = (levels[a] - levels[b]) * share;
-  levels[a] -= d;
-  levels[b] += d;
-}

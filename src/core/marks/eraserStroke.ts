@@ -1,11 +1,11 @@
 import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
-import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
+import { growRect, type PixelRect } from '@/core/film/pixelRect';
 import { stratumMass, thinStratum } from '@/core/film/stratum';
 import { TILE_CELLS } from '@/core/film/tile';
-import { FilmWindow, type BeforeTile } from '@/core/film/window';
-import type { StrokeInProgress } from './brushStroke';
-import { PathBuilder, StampWalker, type Sample, type Stamp } from './path';
+import type { BeforeTile } from '@/core/film/window';
+import type { Stamp } from './path';
+import { StampedStroke } from './stampedStroke';
 import type { ToolSettings } from './tools';
 
 /** A share of paint below this is as good as none. */
@@ -16,47 +16,26 @@ const CLEAN = 0.002;
  * a lost edge. Wet paint goes at once; of dry paint the share taken is kept in `laid` (the picture looks through it
  * already) and the strata are thinned when the tool is lifted.
  */
-export class EraserStroke implements StrokeInProgress {
-  private readonly window: FilmWindow;
-  private readonly path: PathBuilder;
-  private readonly walker: StampWalker;
-  private changed = noRect();
-
+export class EraserStroke extends StampedStroke {
   constructor(
-    private readonly painting: Painting,
+    painting: Painting,
     private readonly layer: Layer,
     private readonly settings: ToolSettings,
     before: BeforeTile,
   ) {
-    this.window = new FilmWindow(painting, layer, before, true);
-    const spacing = Math.max(0.1, settings.sizeMm * 0.08);
-    this.walker = new StampWalker(
-      () => spacing,
-      (stamp) => this.stamp(stamp),
-    );
-    this.path = new PathBuilder((p) => this.walker.add(p));
+    super(painting, layer, before, true);
   }
 
-  add(sample: Sample): void {
-    this.path.add(sample);
+  protected spacing(): number {
+    return Math.max(0.1, this.settings.sizeMm * 0.08);
   }
 
-  publish(): PixelRect {
-    this.window.publish();
-    const rect = this.changed;
-    this.changed = noRect();
-    return rect;
-  }
-
-  end(): void {
-    this.path.end();
-    this.walker.end();
-    this.window.flush();
-    this.window.dispose();
+  protected override finish(): void {
+    super.finish();
     this.thinStrata();
   }
 
-  private stamp({ point, wayMm }: Stamp): void {
+  protected stamp({ point, wayMm }: Stamp): void {
     const { painting, window, settings } = this;
     if (point.pressure <= 0.01) return;
     const x = point.x / painting.mmPerPx;

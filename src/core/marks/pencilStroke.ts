@@ -2,10 +2,10 @@ import { GRAPHITE, pigmentIndex } from '@/core/colour/pigments';
 import { latticeHash } from '@/core/surface/noise';
 import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
-import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
-import { FilmWindow, type BeforeTile } from '@/core/film/window';
-import type { StrokeInProgress } from './brushStroke';
-import { PathBuilder, StampWalker, type Sample, type Stamp } from './path';
+import { growRect, type PixelRect } from '@/core/film/pixelRect';
+import type { BeforeTile } from '@/core/film/window';
+import type { Stamp } from './path';
+import { StampedStroke } from './stampedStroke';
 import type { ToolSettings } from './tools';
 
 const INDEX = pigmentIndex(GRAPHITE);
@@ -17,47 +17,22 @@ const COATS_PER_UM = 1 / 30;
  * A graphite line: a small hard tip that meets the peaks of the surface first. What it leaves is entered in the
  * ledger as loaded, for a pencil is not filled but worn.
  */
-export class PencilStroke implements StrokeInProgress {
-  private readonly window: FilmWindow;
-  private readonly path: PathBuilder;
-  private readonly walker: StampWalker;
-  private changed = noRect();
-
+export class PencilStroke extends StampedStroke {
   constructor(
-    private readonly painting: Painting,
+    painting: Painting,
     layer: Layer,
     private readonly settings: ToolSettings,
     private readonly seed: number,
     before: BeforeTile,
   ) {
-    this.window = new FilmWindow(painting, layer, before);
-    const spacing = Math.max(0.08, settings.sizeMm * 0.2);
-    this.walker = new StampWalker(
-      () => spacing,
-      (stamp) => this.stamp(stamp),
-    );
-    this.path = new PathBuilder((p) => this.walker.add(p));
+    super(painting, layer, before);
   }
 
-  add(sample: Sample): void {
-    this.path.add(sample);
+  protected spacing(): number {
+    return Math.max(0.08, this.settings.sizeMm * 0.2);
   }
 
-  publish(): PixelRect {
-    this.window.publish();
-    const rect = this.changed;
-    this.changed = noRect();
-    return rect;
-  }
-
-  end(): void {
-    this.path.end();
-    this.walker.end();
-    this.window.flush();
-    this.window.dispose();
-  }
-
-  private stamp({ point, wayMm }: Stamp): void {
+  protected stamp({ point, wayMm }: Stamp): void {
     const { painting, window, settings } = this;
     if (point.pressure <= 0.01) return;
     const { mmPerPx } = painting;
