@@ -151,9 +151,11 @@ test('a tab closed in the middle of a stroke loses only that stroke', async ({ p
 test('the lamp lights the relief from where it stands', async ({ page }) => {
   await prepare(page, 'Lamp');
   await page.getByRole('button', { name: 'Load Titanium White' }).click();
-  await penStroke(page, straight(200, 250, 500, 250, 0.7));
-  await page.waitForTimeout(500);
   await page.getByRole('button', { name: 'Lamp' }).click();
+  await expect(page.getByRole('heading', { name: 'Lamp' })).toBeVisible();
+  await page.waitForTimeout(800);
+  await penStroke(page, straight(200, 250, 500, 250, 0.7));
+  await page.waitForTimeout(800);
   await page.getByRole('button', { name: 'Flat', exact: true }).click();
   const read = () =>
     page.evaluate(() => {

@@ -37,7 +37,8 @@ export interface SnapshotManifest {
   readonly tiles: readonly { layer: string; index: number; key: string }[];
 }
 
-const store = (storeName: string) => localforage.createInstance({ name: 'stigmos', storeName });
+/** A database for each store: adding one to a database that page and worker both have open would make them wait. */
+const store = (name: string) => localforage.createInstance({ name: `stigmos-${name}`, storeName: name });
 
 const paintings = store('paintings');
 const faces = store('faces');

@@ -29,6 +29,8 @@ export function Rack() {
   }, []);
 
   useEffect(() => {
+    // ask the browser not to throw paintings away when it tidies up
+    void navigator.storage?.persist?.().catch(() => {});
     const begin = async () => {
       for (const p of await listPaintings()) {
         if (p.removedAt && Date.now() - p.removedAt > ERASE_AFTER) await erasePainting(p.id);
