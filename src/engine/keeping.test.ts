@@ -113,6 +113,27 @@ describe('keeping a painting', () => {
   });
 });
 
+describe('a storage that refuses for a while', () => {
+  it('leaves no hole in the journal, even where a block ended meanwhile', async () => {
+    const record = await onTheRack();
+    const { keeping } = await Keeping.open(record);
+    const many = Array.from({ length: 47 }, (_, i) => commandSchema.parse({ do: 'wait', seconds: i }));
+    const { put } = IDBObjectStore.prototype;
+    let refused = 0;
+    for (const [i, command] of many.entries()) {
+      const full = i > 14 && i < 43;
+      IDBObjectStore.prototype.put = full
+        ? () => {
+            throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
+          }
+        : put;
+      await keeping.append(command).catch(() => refused++);
+    }
+    expect(refused).toBe(28);
+    expect(await readEntries(record.id)).toEqual(many);
+  });
+});
+
 describe('the shelf', () => {
   it('lists the newest first, amends, and erases everything of a painting', async () => {
     const a = await onTheRack();

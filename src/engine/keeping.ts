@@ -4,7 +4,7 @@ import { captureTile, restoreTile, type Tile, type TileImage } from '@/core/film
 import { decodeTile, encodeTile } from '@/core/film/tileCodec';
 import type { Command } from '@/core/journal/commands';
 import { effectiveCommands } from '@/core/journal/history';
-import { encodeStudioState, restoreStudioState, studioStateSchema, type StudioState } from '@/core/journal/snapshot';
+import { encodeStudioState, restoreStudioState, studioStateSchema } from '@/core/journal/snapshot';
 import { Studio } from '@/core/journal/studio';
 import {
   BLOCK_ENTRIES,
@@ -35,6 +35,7 @@ interface PendingTile {
 export class Keeping {
   entries: Command[];
   private writing: Promise<unknown> = Promise.resolve();
+  private readonly unstored = new Set<number>();
   private readonly savedTiles = new Map<string, { version: number; tile: Tile; key: string }>();
   private snapshotEntries: number;
   private pending: { tiles: PendingTile[]; manifest: SnapshotManifest; stale: string[] } | undefined;
@@ -81,14 +82,6 @@ export class Keeping {
   append(command: Command): Promise<unknown> {
     this.entries.push(command);
     return this.writeTail(Math.floor((this.entries.length - 1) / BLOCK_ENTRIES));
-  }
-
-  /** Replaces the whole journal (a file was opened). */
-  async replaceAll(entries: Command[]): Promise<void> {
-    this.entries = entries;
-    for (let block = 0; block * BLOCK_ENTRIES <= entries.length; block++) {
-      await writeBlock(this.id, block, entries.slice(block * BLOCK_ENTRIES, (block + 1) * BLOCK_ENTRIES));
-    }
   }
 
   /** Resolves when everything said so far is stored. */
@@ -168,9 +161,17 @@ export class Keeping {
     return true;
   }
 
+  /** Stores a block, and before it those that could not be stored when it was their turn. */
   private writeTail(block: number): Promise<unknown> {
-    const part = this.entries.slice(block * BLOCK_ENTRIES, (block + 1) * BLOCK_ENTRIES);
-    this.writing = this.writing.catch(() => {}).then(() => writeBlock(this.id, block, part));
+    this.unstored.add(block);
+    this.writing = this.writing
+      .catch(() => {})
+      .then(async () => {
+        for (const due of [...this.unstored].sort((p, q) => p - q)) {
+          await writeBlock(this.id, due, this.entries.slice(due * BLOCK_ENTRIES, (due + 1) * BLOCK_ENTRIES));
+          this.unstored.delete(due);
+        }
+      });
     return this.writing;
   }
 }
@@ -186,22 +187,4 @@ async function putBack(studio: Studio, manifest: SnapshotManifest): Promise<void
       restoreTile(studio.painting.arena, tile, decodeTile(inflateSync(packed)));
     }),
   );
-}
-
-/** A studio from the parts of a file: its state and tiles, and the journal that led there. */
-export function studioFromParts(
-  record: Pick<PaintingRecord, 'spec'>,
-  entries: readonly Command[],
-  state: StudioState,
-  tiles: readonly { layer: string; index: number; bytes: Uint8Array }[],
-): Studio {
-  const studio = new Studio(record.spec);
-  restoreStudioState(studio, state);
-  for (const { layer, index, bytes } of tiles) {
-    const into = studio.painting.layer(layer);
-    if (!into || index >= into.tiles.length) throw new RangeError('A tile belongs to no layer.');
-    restoreTile(studio.painting.arena, into.ensureTile(index, studio.painting.arena), decodeTile(bytes));
-  }
-  studio.adoptHistory(effectiveCommands(entries));
-  return studio;
 }
