@@ -33,7 +33,7 @@ const field = (y0: number, y1: number, mixture: Record<string, number>): Command
   ]).flat(),
 ]; // prettier-ignore
 
-const MARKS: Record<ToolId, CommandInput[]> = {
+const MARKS: Partial<Record<ToolId, CommandInput[]>> = {
   flat: [{ do: 'tool', tool: 'flat', sizeMm: 10 }, { do: 'load', mixture: DARK, amount: 0.8 }, across(8.5, 0.25, 0.75)],
   filbert: [
     { do: 'tool', tool: 'filbert', sizeMm: 9 },
@@ -77,7 +77,7 @@ for (const tool of TOOL_IDS) {
     format: 'stigmos-journal',
     version: 1,
     painting: { widthMm: WIDTH_MM, heightMm: HEIGHT_MM, ppi: PPI, seed: 5, tone: { mixture: { PW6: 12, PBr7RU: 1 } } },
-    entries: MARKS[tool],
+    entries: MARKS[tool] ?? [],
   });
   const studio = replay(journal);
   const picture = new Picture(studio.painting);

@@ -18,7 +18,7 @@ export function contactRow(block: i32, cell0: i32, count: i32, step: i32, u0: f3
   const plough = get(p + 6), areaInverse = get(p + 7), carriedBody = get(p + 8), ceiling = get(p + 9), passes = get(p + 10);
   const n = int(p + 11), film = int(p + 12), relief = int(p + 13), body = int(p + 14), laid = int(p + 15), fresh = int(p + 16);
   const tip = int(p + 17), profile = int(p + 18), cells = int(p + 19), ride = int(p + 20), height = int(p + 21), appetite = int(p + 22);
-  const mapWidth = int(p + 23), aside = p + 24;
+  const mapWidth = int(p + 23), aside = p + 24, cure = int(p + 27), stain = get(p + 28);
   const vol = n - 1;
   let cell = cell0, touched = 0;
   for (let k = 0; k < count; k++) {
@@ -51,7 +51,13 @@ export function contactRow(block: i32, cell0: i32, count: i32, step: i32, u0: f3
     touched++;
     const contact = overlap / (overlap + (carried < 100 ? softness * (<f32>0.15 + <f32>0.0085 * carried) : softness));
     const fits = gap + <f32>18 + <f32>0.1 * carried;
+    const dried = get(cure + here);
+    const open = <f32>1 - dried;
     let fd = give * contact;
+    if (dried > 0) {
+      fd *= <f32>1 + <f32>4 * dried * open;
+      if (fd > <f32>0.95) fd = <f32>0.95;
+    }
     const full = fd * carried;
     if (full > fits - t) fd = fits - t > <f32>0.5 * full ? (fits - t) / carried : <f32>0.5 * fd;
     let given = fd * carried;
@@ -63,19 +69,20 @@ export function contactRow(block: i32, cell0: i32, count: i32, step: i32, u0: f3
       }
       set(laid + here, get(laid + here) + given);
     }
-    const free = t - <f32>5;
-    const fp = free > 0 ? (take * get(appetite + c) * contact * free) / t : <f32>0;
+    const free = t - stain;
+    const fp = free > 0 ? (take * get(appetite + c) * contact * free * open * open) / t : <f32>0;
     const t2 = t + given - fp * t;
     let fr: f32 = 0;
-    const surplus = t2 - gap - <f32>5;
+    const surplus = t2 - gap - stain;
     if (surplus > 2) {
-      fr = (plough * surplus) / t2;
+      fr = (plough * surplus * open) / t2;
       if (fr > <f32>0.6) fr = <f32>0.6;
     }
     if (given > 0) {
       const b = get(body + here);
       set(body + here, b + ((carriedBody - b) * given) / (t2 + <f32>1e-4));
     }
+    if (dried > 0) set(cure + here, t2 > 0 ? (dried * (t - fp * t)) / t2 : <f32>0);
     set(fresh + here, passes);
     const stays = f32x4.splat((<f32>1 - fp) * (<f32>1 - fr));
     const lands = f32x4.splat(fd * (<f32>1 - fr));
@@ -90,8 +97,10 @@ export function contactRow(block: i32, cell0: i32, count: i32, step: i32, u0: f3
       const movesTip: f32 = fd * fr;
       set(fresh + target, passes);
       const moved = movesFilm * t + movesTip * carried;
-      const bt = get(body + target);
-      set(body + target, bt + ((get(body + here) - bt) * moved) / (get(w + vol) + moved + <f32>1e-4));
+      const share = moved / (get(w + vol) + moved + <f32>1e-4);
+      const bt = get(body + target), ct = get(cure + target);
+      set(body + target, bt + (get(body + here) - bt) * share);
+      set(cure + target, ct + (get(cure + here) - ct) * share);
       const mf = f32x4.splat(movesFilm), mt = f32x4.splat(movesTip);
       let pw = <usize>w << 2;
       for (; po < end; po += 16, pq += 16, pw += 16) {
@@ -112,7 +121,7 @@ export function contactRow(block: i32, cell0: i32, count: i32, step: i32, u0: f3
 }
 
 // @ts-ignore: decorator
-@inline function flow(film: i32, relief: i32, body: i32, n: i32, rate: f32, size: f32, p: i32, q: i32): void {
+@inline function flow(film: i32, relief: i32, body: i32, cure: i32, n: i32, rate: f32, size: f32, p: i32, q: i32): void {
   const vol = n - 1;
   const tp = get(film + p * n + vol), tq = get(film + q * n + vol);
   if (tp + tq < 2) return;
@@ -130,11 +139,13 @@ export function contactRow(block: i32, cell0: i32, count: i32, step: i32, u0: f3
   const yieldUm = (<f32>10 + <f32>190 * b * b + (<f32>2500 / (<f32>25 + high)) * (<f32>0.3 + b)) * size;
   let move: f32 = high > 25 && low > 25 ? <f32>0.08 * step * (<f32>1.2 - <f32>0.85 * b) : <f32>0;
   if (step > yieldUm) move += rate * (step - yieldUm) * (<f32>1.05 - <f32>0.75 * b);
+  move *= <f32>1 - get(cure + from);
   if (move <= 0) return;
   if (move > <f32>0.3 * high) move = <f32>0.3 * high;
   const share = f32x4.splat(move / high);
-  const bt = get(body + to);
-  set(body + to, bt + ((b - bt) * move) / (low + move));
+  const bt = get(body + to), ct = get(cure + to), mixed = move / (low + move);
+  set(body + to, bt + (b - bt) * mixed);
+  set(cure + to, ct + (get(cure + from) - ct) * mixed);
   let pf = <usize>(film + from * n) << 2, pt = <usize>(film + to * n) << 2;
   const end = pf + (<usize>n << 2);
   for (; pf < end; pf += 16, pt += 16) {
@@ -145,7 +156,7 @@ export function contactRow(block: i32, cell0: i32, count: i32, step: i32, u0: f3
   }
 }
 
-export function levelPass(film: i32, relief: i32, body: i32, fresh: i32, n: i32, stride: i32, active: f32, rate: f32, size: f32, x0: i32, y0: i32, x1: i32, y1: i32): i32 {
+export function levelPass(film: i32, relief: i32, body: i32, cure: i32, fresh: i32, n: i32, stride: i32, active: f32, rate: f32, size: f32, x0: i32, y0: i32, x1: i32, y1: i32): i32 {
   let more = 0;
   for (let y = y0; y < y1; y++) {
     for (let x = x0; x < x1; x++) {
@@ -155,8 +166,8 @@ export function levelPass(film: i32, relief: i32, body: i32, fresh: i32, n: i32,
       set(fresh + cell, left - 1);
       if (left > 1) more = 1;
       if (left > active) continue;
-      if (x + 1 < x1) flow(film, relief, body, n, rate, size, cell, cell + 1);
-      if (y + 1 < y1) flow(film, relief, body, n, rate, size, cell, cell + stride);
+      if (x + 1 < x1) flow(film, relief, body, cure, n, rate, size, cell, cell + 1);
+      if (y + 1 < y1) flow(film, relief, body, cure, n, rate, size, cell, cell + stride);
     }
   }
   return more;
@@ -254,12 +265,14 @@ export function relight(block: i32, x0: i32, y0: i32, x1: i32, y1: i32): void {
   const steps = sp(get(block + 7)), scale = sp(get(block + 8));
   const lx = sp(get(block + 9)), ly = sp(get(block + 10)), lz = sp(get(block + 11));
   const hx = sp(get(block + 12)), hy = sp(get(block + 13)), hz = sp(get(block + 14));
-  const room = get(block + 15), shadow = sp(get(block + 16)), gloss = sp(get(block + 17) / 255), flat = sp(get(block + 18));
+  const room = get(block + 15), shadow = sp(get(block + 16)), gloss = sp(get(block + 17)), flat = sp(get(block + 18));
   const lamp = sp((1 - room) / get(block + 11)), half = sp(<f32>0.5 * room);
   const zero = sp(0), one = sp(1), near = sp(0.375), far = sp(0.0625);
   const o0 = int(block + 20) * width + int(block + 19), o1 = int(block + 22) * width + int(block + 21);
   const o2 = int(block + 24) * width + int(block + 23), o3 = int(block + 26) * width + int(block + 25);
   const r0 = sp(get(block + 27)), r1 = sp(get(block + 28)), r2 = sp(get(block + 29)), r3 = sp(get(block + 30));
+  const glossGain = sp(get(block + 31) / 127), glossLift = sp(get(block + 32)), matteGain = sp(get(block + 33) / 128), matteLift = sp(get(block + 34));
+  const veil = sp(get(block + 35)), tr = sp(get(block + 36)), tg = sp(get(block + 37)), tb = sp(get(block + 38));
   for (let y = y0; y < y1; y++) {
     for (let x = x0; x < x1; x += 4) {
       const cell = y * width + x;
@@ -284,10 +297,12 @@ export function relight(block: i32, x0: i32, y0: i32, x1: i32, y1: i32): void {
       g = f32x4.mul(g, g);
       g = f32x4.mul(g, g);
       g = f32x4.mul(g, g);
-      const wet = f32x4.convert_i32x4_u(i32x4.shr_u(v, 24));
-      const shine = f32x4.mul(f32x4.mul(gloss, wet), f32x4.mul(f32x4.pmax(zero, f32x4.sub(g, flat)), open));
+      const sheen = f32x4.sub(f32x4.convert_i32x4_u(i32x4.shr_u(v, 24)), sp(128));
+      const glossy = f32x4.add(f32x4.mul(glossGain, f32x4.pmax(zero, sheen)), glossLift);
+      const matte = f32x4.add(f32x4.mul(matteGain, f32x4.pmax(zero, f32x4.sub(zero, sheen))), matteLift);
+      const shine = f32x4.add(f32x4.mul(f32x4.mul(gloss, glossy), f32x4.mul(f32x4.pmax(zero, f32x4.sub(g, flat)), open)), f32x4.mul(f32x4.mul(veil, matte), diffuse));
       const lift = f32x4.mul(f32x4.pmax(zero, f32x4.sub(one, diffuse)), sp(0.18));
-      const a = linear4(linear, v, 0), b = linear4(linear, v, 8), d = linear4(linear, v, 16);
+      const a = f32x4.mul(linear4(linear, v, 0), tr), b = f32x4.mul(linear4(linear, v, 8), tg), d = f32x4.mul(linear4(linear, v, 16), tb);
       const ri = stepOf(f32x4.add(f32x4.mul(a, f32x4.add(diffuse, f32x4.mul(lift, a))), shine), steps);
       const gi = stepOf(f32x4.add(f32x4.mul(b, f32x4.add(diffuse, f32x4.mul(lift, b))), shine), steps);
       const bi = stepOf(f32x4.add(f32x4.mul(d, f32x4.add(diffuse, f32x4.mul(lift, d))), shine), steps);
@@ -298,5 +313,140 @@ export function relight(block: i32, x0: i32, y0: i32, x1: i32, y1: i32): void {
       if (left > 2) store<u32>(to, code(codes, i32x4.extract_lane(ri, 2), i32x4.extract_lane(gi, 2), i32x4.extract_lane(bi, 2)), 8);
       if (left > 3) store<u32>(to, code(codes, i32x4.extract_lane(ri, 3), i32x4.extract_lane(gi, 3), i32x4.extract_lane(bi, 3)), 12);
     }
+  }
+}
+
+/** One position of a blade; see the plain twin for the block. */
+export function bladeStamp(block: i32): void {
+  const cos = get(block), sin = get(block + 1), x = get(block + 2), y = get(block + 3);
+  const half = get(block + 4), edge = get(block + 5), column = get(block + 6), back = get(block + 7), ahead = get(block + 8);
+  const stand = get(block + 9), nickScale = get(block + 10), chatter = get(block + 11), slope = get(block + 12), beyondSlope = get(block + 13);
+  const lean = get(block + 14), leanBase = get(block + 15), fill = get(block + 16), fillZone = get(block + 17), ceiling = get(block + 18);
+  const ownBody = get(block + 19), passes = get(block + 20), least = get(block + 21), carryOff = get(block + 22);
+  const n = int(block + 25), film = int(block + 26), relief = int(block + 27), body = int(block + 28), laid = int(block + 29);
+  const fresh = int(block + 30), cure = int(block + 31), bead = int(block + 32), ride = int(block + 33), nick = int(block + 34);
+  const felt = int(block + 35), columns = int(block + 36), width = int(block + 37);
+  const x0 = int(block + 38), y0 = int(block + 39), x1 = int(block + 40), y1 = int(block + 41);
+  const vol = n - 1;
+  const standoff = get(block + 42);
+  let bodySum: f32 = 0, bodyCount: f32 = 0, filmSum: f32 = 0;
+  for (let py = y0; py < y1; py++) {
+    const Y = <f32>py + <f32>0.5 - y;
+    for (let px = x0; px < x1; px++) {
+      const X = <f32>px + <f32>0.5 - x;
+      const v = cos * Y - sin * X;
+      if (v < -back || v > ahead) continue;
+      const u = cos * X + sin * Y;
+      if (u < -half || u >= half) continue;
+      const fc = (u + half) / column;
+      let c = <i32>fc;
+      if (c >= columns) c = columns - 1;
+      const cell = py * width + px;
+      const o = film + cell * n;
+      const t = get(o + vol);
+      const h = get(relief + cell);
+      const beyond = abs<f32>(u) - edge;
+      if (beyond < 0) {
+        const w = felt + c * 3;
+        set(w, get(w) + h);
+        if (h > get(w + 1)) set(w + 1, h);
+        set(w + 2, get(w + 2) + 1);
+      }
+      const c2 = c + 1 < columns ? c + 1 : c;
+      let share = fc - <f32>c - <f32>0.5;
+      if (share < 0) share = 0;
+      const rc = get(ride + c);
+      const raised = lean * u + leanBase;
+      let gap = stand + nickScale * get(nick + <i32>(fc * <f32>4)) + chatter + (v > standoff ? slope * (v - standoff) : <f32>0) + (beyond > 0 ? beyondSlope * beyond : <f32>0) + (raised > 0 ? raised : <f32>0) + rc + (get(ride + c2) - rc) * share - h;
+      if (gap < 0) gap = 0;
+      gap += least;
+      if (t > 10) {
+        bodySum += get(body + cell);
+        bodyCount += 1;
+        filmSum += t;
+      }
+      const q = bead + c * n;
+      const carried = get(q + vol);
+      if (t > gap) {
+        const open = <f32>1 - get(cure + cell);
+        const f = ((t - gap) / t) * carryOff * open * open;
+        if (f <= 0) continue;
+        const s = f32x4.splat(f);
+        let po = <usize>o << 2, pq = <usize>q << 2;
+        const end = po + (<usize>n << 2);
+        for (; po < end; po += 16, pq += 16) {
+          const a = v128.load(po);
+          const m = f32x4.mul(a, s);
+          v128.store(po, f32x4.sub(a, m));
+          v128.store(pq, f32x4.add(v128.load(pq), m));
+        }
+        set(fresh + cell, passes);
+      } else if (v < fillZone && carried > <f32>0.02 * column) {
+        const high = sqrt<f32>((<f32>2 * carried * slope) / column);
+        const overlap = t + high - gap;
+        if (overlap <= 0) continue;
+        let d = (gap - t) * (overlap / (overlap + <f32>35)) * fill;
+        if (d > <f32>0.25 * carried) d = <f32>0.25 * carried;
+        if (ceiling < 1) {
+          const left = ceiling * gap - get(laid + cell);
+          if (d > left) d = left;
+          if (d <= 0) continue;
+          set(laid + cell, get(laid + cell) + d);
+        }
+        const s = f32x4.splat(d / carried);
+        let po = <usize>o << 2, pq = <usize>q << 2;
+        const end = po + (<usize>n << 2);
+        for (; po < end; po += 16, pq += 16) {
+          const a = v128.load(pq);
+          const m = f32x4.mul(a, s);
+          v128.store(pq, f32x4.sub(a, m));
+          v128.store(po, f32x4.add(v128.load(po), m));
+        }
+        const mixed = d / (get(o + vol) + <f32>1e-4);
+        const b = get(body + cell), k = get(cure + cell);
+        set(body + cell, b + (ownBody - b) * mixed);
+        set(cure + cell, k - k * mixed);
+        set(fresh + cell, passes);
+      }
+    }
+  }
+  set(block + 23, bodySum);
+  set(block + 24, bodyCount);
+  set(block + 43, filmSum);
+}
+
+/** Highest of `count` values, at least 0; `count` is a multiple of four. */
+export function highest(from: i32, count: i32): f32 {
+  let m = f32x4.splat(0);
+  for (let i = 0; i < count; i += 4) m = f32x4.pmax(m, v128.load(<usize>(from + i) << 2));
+  const a = f32x4.extract_lane(m, 0), b = f32x4.extract_lane(m, 1), c = f32x4.extract_lane(m, 2), d = f32x4.extract_lane(m, 3);
+  const p = a > b ? a : b, q = c > d ? c : d;
+  return p > q ? p : q;
+}
+
+/** `to` counts in units of two bytes. */
+export function packSteps(from: i32, count: i32, unit: f32, to: i32): void {
+  const inverse = f32x4.splat(<f32>1 / unit), zero = f32x4.splat(0), most = f32x4.splat(65535), half = f32x4.splat(0.5);
+  let carry = zero;
+  let out = <usize>to << 1;
+  for (let i = 0; i < count; i += 4, out += 8) {
+    const v = v128.load(<usize>(from + i) << 2);
+    const bare = f32x4.le(v, zero);
+    const exact = f32x4.add(f32x4.mul(v, inverse), carry);
+    const step = f32x4.pmax(zero, f32x4.pmin(most, f32x4.floor(f32x4.add(exact, half))));
+    const kept = v128.bitselect(zero, step, bare);
+    carry = v128.bitselect(carry, f32x4.sub(exact, step), bare);
+    const w = i32x4.trunc_sat_f32x4_s(kept);
+    v128.store64_lane(out, i16x8.narrow_i32x4_u(w, w), 0);
+  }
+}
+
+/** `from` counts in units of two bytes; runs are padded to a multiple of four. */
+export function unpackSteps(from: i32, count: i32, unit: f32, to: i32): void {
+  const u = f32x4.splat(unit);
+  let at = <usize>from << 1;
+  for (let i = 0; i < count; i += 4, at += 8) {
+    const w = i32x4.extend_low_i16x8_u(v128.load64_zero(at));
+    v128.store(<usize>(to + i) << 2, f32x4.mul(f32x4.convert_i32x4_u(w), u));
   }
 }

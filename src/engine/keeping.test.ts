@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { digest } from '@/core/journal/digest';
 import type { Command } from '@/core/journal/commands';
 import { commandSchema } from '@/core/journal/commands';
-import { field, line, loaded, studioFor } from '@/testing/bench';
+import { field, line, loaded, studioFor } from '@/measure/bench';
 import { Keeping } from './keeping';
 import {
   amendPainting,

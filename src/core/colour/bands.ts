@@ -1,5 +1,6 @@
 import bands8 from './data/bands-8.json';
 import bands12 from './data/bands-12.json';
+import { ADDITIVES } from './pigments';
 
 /**
  * Reduced spectral bands: effective absorption and scattering of every pigment in a few bands, and the matrix
@@ -29,9 +30,10 @@ type BandsFile = {
 
 function read(file: BandsFile): BandSet {
   const count = file.bands;
-  const total = file.pigments.length + 1;
-  const K = new Float64Array(total * count).fill(GRAPHITE_K);
-  const S = new Float64Array(total * count).fill(GRAPHITE_S);
+  const coloured = file.pigments.length + 1;
+  const total = coloured + ADDITIVES.length;
+  const K = new Float64Array(total * count).fill(GRAPHITE_K, 0, coloured * count);
+  const S = new Float64Array(total * count).fill(GRAPHITE_S, 0, coloured * count);
   file.pigments.forEach((p, i) => {
     K.set(p.K, i * count);
     S.set(p.S, i * count);

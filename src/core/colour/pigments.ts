@@ -12,6 +12,8 @@ export interface Pigment {
   readonly tintingStrength: number;
   /** sRGB of the masstone, `#rrggbb`. */
   readonly masstoneHex: string;
+  /** How long it takes to dry in oil, ultramarine = 1. */
+  readonly dryFactor: number;
 }
 
 /** Id of the pencil's graphite, which the ledger counts like any pigment. */
@@ -25,9 +27,28 @@ export const PIGMENTS: readonly Pigment[] = file.pigments.map((p) => ({
   transparency: p.transparency as Pigment['transparency'],
   tintingStrength: p.tintingStrength,
   masstoneHex: p.hex.masstone,
+  dryFactor: p.oil.dryFactor,
 }));
 
-const PIGMENT_IDS: readonly string[] = [...PIGMENTS.map((p) => p.id), GRAPHITE];
+/**
+ * What is in paint beside pigment, as far as it changes how the paint behaves. Each rides in the film like a pigment
+ * that neither absorbs nor scatters; its mass is counted in coats of its own volume.
+ */
+export const ADDITIVES = ['medium', 'solvent', 'acrylic', 'retarder'] as const;
+export type Additive = (typeof ADDITIVES)[number];
+
+const PIGMENT_IDS: readonly string[] = [...PIGMENTS.map((p) => p.id), GRAPHITE, ...ADDITIVES];
+
+/** Entries of every table: tubes, graphite, additives. */
+export const TABLE_COUNT = PIGMENT_IDS.length;
+/** Those of them that have a colour: the first so many. */
+export const COLOURED_COUNT = PIGMENTS.length + 1;
+
+/** Whether a table index stands for a pigment, and not for what binds or thins it. */
+export const isColoured = (index: number): boolean => index < COLOURED_COUNT;
+/** Whether there is a tube of this id. */
+export const isTube = (id: string): boolean => (indexById.get(id) ?? PIGMENTS.length) < PIGMENTS.length;
+
 const indexById = new Map(PIGMENT_IDS.map((id, i) => [id, i]));
 
 /** Table index of a pigment id, or undefined when there is no such tube. */

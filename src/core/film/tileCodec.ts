@@ -2,11 +2,12 @@ import type { Stratum } from './stratum';
 import { TILE_CELLS, type TileImage } from './tile';
 
 /**
- * Bytes of a tile, little-endian: number of wet pigments (u32, 0xffffffff when there is no wet film), their indices
- * (u32), planes (float32: masses, volume, body); number of strata (u32), and for each: number of pigments (u32),
+ * Bytes of a tile, little-endian: number of wet pigments (u32, 0xffffffff when there is no wet film; its bit 30 is set
+ * where drying has begun), their indices (u32), planes (float32: masses, volume, body, drying); number of strata (u32), and for each: number of pigments (u32),
  * indices (u32), mass units (float64), thickness unit (float64), planes (u16: masses, thickness).
  */
 const NO_FILM = 0xffffffff;
+const CURING = 0x40000000;
 
 export function encodeTile(image: TileImage): Uint8Array<ArrayBuffer> {
   let bytes = 8 + image.pigments.length * 4 + image.planes.length * TILE_CELLS * 4;
@@ -26,7 +27,8 @@ export function encodeTile(image: TileImage): Uint8Array<ArrayBuffer> {
     out.set(new Uint8Array(p.buffer, p.byteOffset, p.byteLength), at);
     at += p.byteLength;
   };
-  u32(image.planes.length > 0 ? image.pigments.length : NO_FILM);
+  const curing = image.planes.length > image.pigments.length + 2 ? CURING : 0;
+  u32(image.planes.length > 0 ? image.pigments.length + curing : NO_FILM);
   image.pigments.forEach(u32);
   image.planes.forEach(plane);
   u32(image.strata.length);
@@ -70,9 +72,11 @@ export function decodeTile(bytes: Uint8Array): TileImage {
 
   const first = u32();
   const wet = first !== NO_FILM;
-  if (wet && first > 64) throw new RangeError('The tile is damaged.');
-  const pigments = wet ? list(first, u32) : [];
-  const planes = wet ? list(first + 2, () => new Float32Array(raw(TILE_CELLS * 4))) : [];
+  const wetPigments = wet ? first & ~CURING : 0;
+  if (wetPigments > 64) throw new RangeError('The tile is damaged.');
+  const pigments = list(wetPigments, u32);
+  const planeCount = wet ? wetPigments + (first & CURING ? 3 : 2) : 0;
+  const planes = list(planeCount, () => new Float32Array(raw(TILE_CELLS * 4)));
   const strata: Stratum[] = list(count(10_000), () => {
     const n = count(64);
     const ids = list(n, u32);

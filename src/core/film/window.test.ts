@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { pigmentIndex } from '@/core/colour/pigments';
 import { paintingSchema } from '@/core/journal/commands';
 import { Painting } from './painting';
-import { sealTile } from './seal';
+import { sealTile } from '@/core/flow/drying';
 import { captureTile, restoreTile, TILE } from './tile';
 import { FilmWindow } from './window';
 

@@ -42,11 +42,15 @@ export class FilmWindow {
   relief = 0;
   body = 0;
   laid = 0;
+  /** How far the wet film has dried. */
+  cure = 0;
   /** Levelling passes that a cell still has to go through. */
   fresh = 0;
   private capacity = 0;
   private filmCapacity = 0;
   private loaded = false;
+  /** Whether anything in the window has begun to dry. */
+  private curing = false;
   /** Cells changed since the last flush, and since they were last shown (window coordinates). */
   private dirty = emptyRect();
   private unseen = emptyRect();
@@ -107,6 +111,7 @@ export class FilmWindow {
     const pigments = [...present].sort((a, b) => a - b);
     const changed = pigments.length !== this.pigments.length || pigments.some((p, i) => p !== this.pigments[i]);
     const keptFresh = this.loaded ? this.copyFresh() : undefined;
+    this.curing = false;
     this.pigments = pigments;
     this.x0 = tx0 * TILE - RING;
     this.y0 = ty0 * TILE - RING;
@@ -190,6 +195,8 @@ export class FilmWindow {
     const tile = this.layer.ensureTile(index, arena);
     tile.wet();
     const planes = this.pigments.map((p) => tile.massPlane(p));
+    const cures = tile.cure !== 0 || this.curing;
+    if (cures) tile.curing();
     if (!tile.laid) {
       tile.laid = arena.allocate(PLANE_BYTES);
       tile.rubbing = this.rubbing;
@@ -209,6 +216,7 @@ export class FilmWindow {
       }
       f32.copyWithin((tile.body >> 2) + to, (this.body >> 2) + from, (this.body >> 2) + from + count);
       f32.copyWithin((tile.laid >> 2) + to, (this.laid >> 2) + from, (this.laid >> 2) + from + count);
+      if (cures) f32.copyWithin((tile.cure >> 2) + to, (this.cure >> 2) + from, (this.cure >> 2) + from + count);
     }
     tile.version++;
   }
@@ -216,23 +224,27 @@ export class FilmWindow {
   /** Gives the window's memory back. */
   dispose(): void {
     const { arena } = this.painting;
-    for (const plane of [this.relief, this.body, this.laid, this.fresh])
-      if (plane) arena.free(plane, this.capacity * 4);
+    for (const plane of this.planes) if (plane) arena.free(plane, this.capacity * 4);
     if (this.film) arena.free(this.film, this.filmCapacity * 4);
     this.film = this.relief = this.body = this.laid = this.fresh = 0;
     this.loaded = false;
   }
 
+  /** Planes with one float a cell. */
+  private get planes(): readonly number[] {
+    return [this.relief, this.body, this.laid, this.fresh, this.cure];
+  }
+
   private reserve(cells: number): void {
     const { arena } = this.painting;
     if (cells > this.capacity) {
-      for (const plane of [this.relief, this.body, this.laid, this.fresh])
-        if (plane) arena.free(plane, this.capacity * 4);
+      for (const plane of this.planes) if (plane) arena.free(plane, this.capacity * 4);
       this.capacity = cells;
       this.relief = arena.allocate(cells * 4);
       this.body = arena.allocate(cells * 4);
       this.laid = arena.allocate(cells * 4);
       this.fresh = arena.allocate(cells * 4);
+      this.cure = arena.allocate(cells * 4);
     }
     const floats = cells * this.channels;
     if (floats > this.filmCapacity) {
@@ -242,7 +254,7 @@ export class FilmWindow {
     }
     // the ring holds nothing; tiles are loaded over the rest
     const { f32 } = arena;
-    for (const plane of [this.relief, this.body, this.laid, this.fresh]) f32.fill(0, plane >> 2, (plane >> 2) + cells);
+    for (const plane of this.planes) f32.fill(0, plane >> 2, (plane >> 2) + cells);
     f32.fill(0, this.film >> 2, (this.film >> 2) + floats);
   }
 
@@ -256,6 +268,7 @@ export class FilmWindow {
     const wx = tx * TILE - this.x0;
     const wy = ty * TILE - this.y0;
     const below = this.solidPlanes(index);
+    if (tile?.cure) this.curing = true;
     for (let y = 0; y < TILE; y++) {
       const cell = (wy + y) * this.width + wx;
       const row = y * TILE;
@@ -271,6 +284,7 @@ export class FilmWindow {
       }
       copyRow(f32, tile?.body ?? 0, row, (this.body >> 2) + cell);
       copyRow(f32, tile?.laid ?? 0, row, (this.laid >> 2) + cell);
+      if (tile?.cure) copyRow(f32, tile.cure, row, (this.cure >> 2) + cell);
       // the support, then everything solid up to this layer
       const relief = (this.relief >> 2) + cell;
       const sy = ((ty * TILE + y) % surface.size) * surface.size;
@@ -363,6 +377,27 @@ export class FilmWindow {
         for (let x = 0; x < TILE; x++) f32[to + x] = f32[film + i + x * n];
       }
       f32.copyWithin((tile.body >> 2) + y * TILE, (this.body >> 2) + cell, (this.body >> 2) + cell + TILE);
+    }
+    if (this.curing) this.storeCure(tile, wx, wy);
+  }
+
+  /** Keeps the plane of drying only where something has begun to dry. */
+  private storeCure(tile: Tile, wx: number, wy: number): void {
+    const { f32 } = this.painting.arena;
+    let any = false;
+    for (let y = 0; y < TILE && !any; y++) {
+      const at = (this.cure >> 2) + (wy + y) * this.width + wx;
+      for (let x = 0; x < TILE; x++) any ||= f32[at + x] > 0;
+    }
+    if (!any) {
+      tile.dropCure();
+      return;
+    }
+    tile.curing();
+    const after = this.painting.arena.f32;
+    for (let y = 0; y < TILE; y++) {
+      const from = (this.cure >> 2) + (wy + y) * this.width + wx;
+      after.copyWithin((tile.cure >> 2) + y * TILE, from, from + TILE);
     }
   }
 

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { digest } from '@/core/journal/digest';
 import { PainterError } from '@/core/journal/errors';
 import { Picture } from '@/core/picture/picture';
-import { field, paint, studioFor } from '@/testing/bench';
+import { field, paint, studioFor } from '@/measure/bench';
 import { encodePlanes, pictureRaster } from './planes';
 import { encodePng } from './png';
 import { decodeStigmosFile, encodeStigmosFile } from './stigmosFile';

@@ -1,5 +1,4 @@
-import { pigmentId } from '@/core/colour/pigments';
-import { PIGMENT_COUNT } from '@/core/film/ledger';
+import { COLOURED_COUNT, pigmentId } from '@/core/colour/pigments';
 import { TILE } from '@/core/film/tile';
 import { CLOSED_UM } from '@/core/kernels/colour';
 import type { Picture } from '@/core/picture/picture';
@@ -84,7 +83,7 @@ function massPlanes(picture: Picture): Map<number, Float32Array> {
   const { painting } = picture;
   const { arena, tilesX, width, height } = painting;
   const planes = new Map<number, Float32Array>();
-  for (let pigment = 0; pigment < PIGMENT_COUNT; pigment++) {
+  for (let pigment = 0; pigment < COLOURED_COUNT; pigment++) {
     let plane: Float32Array | undefined;
     for (const layer of painting.layers) {
       if (!layer.visible) continue;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { findPigment, GRAPHITE } from '@/core/colour/pigments';
+import { isTube } from '@/core/colour/pigments';
 import { TOOL_IDS } from '@/core/marks/tools';
 import { SURFACE_KINDS } from '@/core/surface/heightField';
 
@@ -10,7 +10,7 @@ const mixture = z
   .record(z.string(), z.number().nonnegative().max(1e6))
   .superRefine((parts, context) => {
     for (const id of Object.keys(parts)) {
-      if (findPigment(id) === undefined || id === GRAPHITE) {
+      if (!isTube(id)) {
         context.addIssue({ code: 'custom', message: `there is no tube "${id}"` });
       }
     }
@@ -32,33 +32,63 @@ const sample = z
 const layerId = z.string().min(1).max(40);
 const layerName = z.string().trim().min(1).max(60);
 
+/** Takes a tool in hand and says how it is held. */
+export const toolCommand = z.strictObject({
+  do: z.literal('tool').describe('Takes a tool in hand'),
+  tool: z.enum(TOOL_IDS),
+  sizeMm: z.number().min(0.1).max(200).optional(),
+  strength: unit.optional(),
+  blend: unit.optional(),
+  body: unit.optional(),
+  thin: unit.optional(),
+  solvent: unit.optional(),
+  gel: unit.optional(),
+  retarder: unit.optional(),
+  vehicle: z.enum(['oil', 'acrylic']).optional(),
+  hair: z.enum(['bristle', 'soft']).optional(),
+  touch: z.enum(['drag', 'dab']).optional(),
+  tip: z.enum(['hard', 'soft']).optional(),
+  hold: z.enum(['flat', 'edge', 'tip']).optional(),
+  distanceMm: z.number().min(10).max(1000).optional(),
+  keepLoaded: z.boolean().optional(),
+  floor: unit.optional(),
+  curve: z.number().min(0.2).max(5).optional(),
+});
+
+export const loadCommand = z.strictObject({
+  do: z.literal('load').describe('Loads the brush in hand'),
+  mixture,
+  amount: z.number().min(0).max(3).default(1),
+  edge: z
+    .strictObject({ mixture, share: z.number().min(0.05).max(0.95).optional() })
+    .optional()
+    .describe('A second colour on the right side, over half of the width or the share given'),
+});
+
 /** Everything that can happen to a painting. */
 export const commandSchema = z.discriminatedUnion('do', [
-  z.strictObject({
-    do: z.literal('tool').describe('Takes a tool in hand'),
-    tool: z.enum(TOOL_IDS),
-    sizeMm: z.number().min(0.1).max(200).optional(),
-    strength: unit.optional(),
-    blend: unit.optional(),
-    body: unit.optional(),
-    thin: unit.optional(),
-    tip: z.enum(['hard', 'soft']).optional(),
-  }),
-  z.strictObject({
-    do: z.literal('load').describe('Loads the brush in hand'),
-    mixture,
-    amount: z.number().min(0).max(3).default(1),
-    edge: z.strictObject({ mixture }).optional().describe('A second colour on one side'),
-  }),
+  toolCommand,
+  loadCommand,
   z.strictObject({ do: z.literal('wipe').describe('Wipes the brush on a rag: it stays a little dirty') }),
-  z.strictObject({ do: z.literal('rinse').describe('Rinses the brush clean') }),
+  z.strictObject({
+    do: z.literal('rinse').describe('Rinses the brush clean, and leaves it damp with solvent by a share'),
+    damp: unit.optional(),
+  }),
   z.strictObject({
     do: z.literal('stroke').describe('Moves the tool over the painting'),
     samples: z.array(sample).min(1).max(200_000),
   }),
   z.strictObject({
-    do: z.literal('wait').describe('Lets time pass: oil stays open, so that it only sets the clock forward'),
+    do: z
+      .literal('wait')
+      .describe(
+        'Lets time pass: acrylic dries by the clock; oil stays open for an hour, then dries by thickness and pigment',
+      ),
     seconds: z.number().min(0).max(1e9),
+  }),
+  z.strictObject({
+    do: z.literal('leave').describe('Leaves the painting to dry for hours: as wait does, and undo takes it back'),
+    hours: z.number().min(0).max(1e6),
   }),
   z.strictObject({ do: z.literal('dry').describe('Dries everything now') }),
   z.strictObject({ do: z.literal('undo').describe('Takes back the last change to the painting') }),

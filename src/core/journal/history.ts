@@ -2,7 +2,10 @@ import type { Command } from './commands';
 
 /** Whether a command changes the painting, and so is what undo takes back. */
 export const changesPainting = (command: Command): boolean =>
-  command.do === 'stroke' || command.do === 'dry' || (command.do.startsWith('layer.') && command.do !== 'layer.choose');
+  command.do === 'stroke' ||
+  command.do === 'dry' ||
+  command.do === 'leave' ||
+  (command.do.startsWith('layer.') && command.do !== 'layer.choose');
 
 /** The commands that lead to the state at the end of a journal: undo and redo carried out, nothing else changed. */
 export function effectiveCommands(entries: readonly Command[]): Command[] {

@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { findPigment, pigmentId } from '@/core/colour/pigments';
 import { Layer } from '@/core/film/layer';
 import type { Reservoir } from '@/core/marks/reservoir';
-import { TOOL_IDS, type ToolId, type ToolSettings } from '@/core/marks/tools';
+import { startSettings, TOOL_IDS, type ToolId, type ToolSettings } from '@/core/marks/tools';
+import { loadCommand, toolCommand } from './commands';
 import type { Studio } from './studio';
 
 /**
@@ -11,7 +12,7 @@ import type { Studio } from './studio';
  */
 const plane = z.array(z.number());
 const reservoirState = z.strictObject({
-  across: z.number().int().min(1).max(64),
+  across: z.number().int().min(1).max(128),
   along: z.number().int().min(1).max(64),
   cellMm2: z.number(),
   pigments: z.array(z.string().refine((id) => findPigment(id) !== undefined)).max(64),
@@ -25,15 +26,11 @@ const reservoirState = z.strictObject({
   amount: z.number(),
 });
 
-const settingsState = z.strictObject({
-  tool: z.enum(TOOL_IDS),
-  sizeMm: z.number(),
-  strength: z.number(),
-  blend: z.number(),
-  body: z.number(),
-  thin: z.number(),
-  tip: z.enum(['hard', 'soft']),
-});
+/** How a tool is held; what an older snapshot does not know is as at first. */
+const settingsState = z
+  .looseObject({ tool: z.enum(TOOL_IDS) })
+  .transform(({ tool, ...held }) => toolCommand.parse({ ...startSettings(tool), ...held, tool, do: 'tool' }))
+  .transform(({ do: _, ...settings }) => settings as ToolSettings);
 
 export const studioStateSchema = z.strictObject({
   clock: z.number(),
@@ -50,6 +47,7 @@ export const studioStateSchema = z.strictObject({
   inHand: z.enum(TOOL_IDS),
   tools: z.array(settingsState),
   reservoirs: z.record(z.string(), reservoirState),
+  loads: z.record(z.string(), loadCommand).optional(),
 });
 
 export type StudioState = z.infer<typeof studioStateSchema>;
@@ -81,6 +79,7 @@ export function encodeStudioState(studio: Studio): StudioState {
     reservoirs: Object.fromEntries(
       TOOL_IDS.filter((id) => tools.reservoirs.has(id)).map((id) => [id, reservoir(tools.reservoirs.get(id)!)]),
     ),
+    loads: Object.fromEntries(TOOL_IDS.filter((id) => tools.loads.has(id)).map((id) => [id, tools.loads.get(id)!])),
   };
 }
 
@@ -110,6 +109,8 @@ export function restoreStudioState(studio: Studio, state: StudioState): void {
       tuftVolume: Float32Array.from(r.tuftVolume),
     });
   }
-  const settings = new Map<ToolId, ToolSettings>(state.tools.map((t) => [t.tool, t]));
-  studio.tools.restore({ inHand: state.inHand, settings, reservoirs });
+  const settings = new Map<ToolId, ToolSettings>(TOOL_IDS.map((id) => [id, startSettings(id)]));
+  for (const held of state.tools) settings.set(held.tool, held);
+  const loads = new Map(Object.entries(state.loads ?? {}).map(([id, load]) => [id as ToolId, load]));
+  studio.tools.restore({ inHand: state.inHand, settings, reservoirs, loads });
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { TOOL_IDS } from '@/core/marks/tools';
-import { field, line, loaded, paint, studioFor } from '@/testing/bench';
+import { field, line, loaded, paint, studioFor } from '@/measure/bench';
 import { commandSchema, type Command, type CommandInput } from './commands';
 import { digest } from './digest';
 import { PainterError } from './errors';

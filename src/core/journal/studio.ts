@@ -1,16 +1,21 @@
 import type { Layer } from '@/core/film/layer';
-import { PIGMENT_COUNT, type Ledger, type MassBalance } from '@/core/film/ledger';
+import type { Ledger, MassBalance } from '@/core/film/ledger';
 import { Painting, type PaintingSpec } from '@/core/film/painting';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
-import { sealTile } from '@/core/film/seal';
+import { driesIn, dryTile, sealTile } from '@/core/flow/drying';
 import { captureTile, restoreTile, TILE, type TileImage } from '@/core/film/tile';
 import { BrushStroke } from '@/core/marks/brushStroke';
 import { EraserStroke } from '@/core/marks/eraserStroke';
 import type { Sample } from '@/core/marks/path';
 import { PencilStroke } from '@/core/marks/pencilStroke';
-import type { StrokeInProgress } from '@/core/marks/stampedStroke';
-import { toolOf } from '@/core/marks/tools';
-import { pigmentId } from '@/core/colour/pigments';
+import type { StrokeInProgress, StrokeSetting } from '@/core/marks/stampedStroke';
+import { GelStroke } from '@/core/marks/gelStroke';
+import { KNIVES } from '@/core/marks/knifeForm';
+import { KnifeStroke } from '@/core/marks/knifeStroke';
+import { SpatterStroke } from '@/core/marks/spatterStroke';
+import { SprayStroke } from '@/core/marks/sprayStroke';
+import { kindOf } from '@/core/marks/tools';
+import { COLOURED_COUNT, pigmentId } from '@/core/colour/pigments';
 import type { Command } from './commands';
 import { PainterError } from './errors';
 import { changesPainting } from './history';
@@ -116,6 +121,7 @@ export class Studio {
     if (this.inAir) throw new PainterError('A stroke is still being made.');
     const layer = this.layerForTool();
     const before = this.open();
+    this.tools.reloadByItself();
     const stroke = this.newStroke(layer, before);
     this.strokes++;
     this.inAir = { stroke, samples: [], rect: noRect() };
@@ -176,7 +182,7 @@ export class Studio {
     const tool = this.tools.mass();
     const { loaded, removed } = this.painting.ledger;
     const balance: Record<string, MassBalance> = {};
-    for (let i = 0; i < PIGMENT_COUNT; i++) {
+    for (let i = 0; i < COLOURED_COUNT; i++) {
       if (!loaded[i]) continue;
       balance[pigmentId(i)] = {
         loaded: loaded[i],
@@ -203,16 +209,34 @@ export class Studio {
         this.tools.clean(false);
         return nothing;
       case 'rinse':
-        this.tools.clean(true);
+        this.tools.clean(true, command.damp);
         return nothing;
       case 'wait':
-        this.clock += command.seconds;
-        return nothing;
+        return this.pass(command.seconds);
+      case 'leave':
+        return this.pass(command.hours * 3600);
       case 'dry':
         return this.dry();
       default:
         return this.changeLayers(command);
     }
+  }
+
+  /** Time passes: wet paint dries by what it is made of and how thick it lies. */
+  private pass(seconds: number): Change {
+    const { painting } = this;
+    this.clock += seconds;
+    const rect = noRect();
+    for (const layer of painting.layers) {
+      if (layer.kind !== 'paint') continue;
+      layer.forEachTile((tile, index) => {
+        if (!driesIn(tile, seconds)) return;
+        this.keepForAll(layer, index);
+        dryTile(painting.arena, tile, seconds);
+        growRect(rect, this.tileRect(index));
+      });
+    }
+    return { rect, layers: false };
   }
 
   private dry(): Change {
@@ -288,14 +312,14 @@ export class Studio {
   private layerForTool(): Layer {
     const { painting } = this;
     const { active } = painting;
-    const tool = toolOf(this.tools.inHand);
-    if (tool.kind === 'pencil' && active.kind !== 'drawing') {
+    const kind = kindOf(this.tools.inHand);
+    if (kind === 'pencil' && active.kind !== 'drawing') {
       const sketch = painting.layers.find((l) => l.kind === 'drawing' && l.visible);
       if (!sketch) throw new PainterError('There is no sketch to draw on: show one or add one in Layers.');
       return sketch;
     }
-    if (tool.kind === 'brush' && active.kind === 'drawing') {
-      throw new PainterError(`"${active.name}" takes pencil only: choose a paint layer for the brush.`);
+    if (kind !== 'pencil' && kind !== 'eraser' && active.kind === 'drawing') {
+      throw new PainterError(`"${active.name}" takes pencil only: choose a paint layer for the ${this.tools.inHand}.`);
     }
     if (!active.visible) throw new PainterError(`"${active.name}" is hidden: show it before painting on it.`);
     return active;
@@ -304,11 +328,25 @@ export class Studio {
   private newStroke(layer: Layer, before: (layer: Layer, index: number) => void): StrokeInProgress {
     const { painting, tools } = this;
     const seed = (Math.imul(painting.spec.seed, 7907) + Math.imul(this.strokes + 1, 104729)) >>> 1;
-    const tool = toolOf(tools.inHand);
-    if (tool.kind === 'pencil') return new PencilStroke(painting, layer, tools.current, seed, before);
-    if (tool.kind === 'eraser') return new EraserStroke(painting, layer, tools.current, before);
-    const { form, footprint, reservoir, settings } = tools.brushInHand();
-    return new BrushStroke(painting, layer, settings, form, footprint, reservoir, seed, before);
+    const setting: StrokeSetting = { painting, layer, settings: tools.current, seed, before };
+    switch (kindOf(tools.inHand)) {
+      case 'pencil':
+        return new PencilStroke(setting);
+      case 'eraser':
+        return new EraserStroke(setting);
+      case 'gel':
+        return new GelStroke(setting);
+      case 'spray':
+        return new SprayStroke(setting, tools.reservoirInHand());
+      case 'spatter':
+        return new SpatterStroke(setting, tools.reservoirInHand());
+      case 'knife':
+        return new KnifeStroke(setting, KNIVES[tools.inHand as 'knife'], tools.reservoirInHand());
+      case 'brush': {
+        const { form, footprint } = tools.brushInHand();
+        return new BrushStroke(setting, form, footprint, tools.reservoirInHand());
+      }
+    }
   }
 
   // --- going back and forth
@@ -337,6 +375,20 @@ export class Studio {
     if (kept.has(index)) return;
     const tile = layer.tiles[index];
     kept.set(index, tile && captureTile(this.painting.arena, tile));
+  }
+
+  /**
+   * Keeps a tile before a change that is no step of its own, as when a clock ticks: whoever goes back to the last
+   * step, or forward to the next, must find it as it was.
+   */
+  private keepForAll(layer: Layer, index: number): void {
+    if (this.pending) {
+      this.keepTile(layer, index);
+      return;
+    }
+    for (const moment of [this.past.at(-1), this.future.at(-1)?.kept?.base]) {
+      if (moment) this.keepTile(layer, index, moment);
+    }
   }
 
   private commit(command: Command): void {

@@ -1,52 +1,47 @@
 import type { Mixture } from '@/core/colour/mixture';
-import { pigmentId } from '@/core/colour/pigments';
+import { isColoured, pigmentId } from '@/core/colour/pigments';
 import type { Painting } from '@/core/film/painting';
 import { tuftCapacityUm } from '@/core/marks/brushInterior';
+import type { BrushForm } from '@/core/marks/brushForms';
+import { CUPS } from '@/core/marks/cup';
 import { makeFootprint, type Footprint } from '@/core/marks/footprint';
+import { knifeCarrier } from '@/core/marks/knifeForm';
 import {
   carriedMixture,
   cloneReservoir,
+  dampen,
   emptyReservoir,
   keepShare,
   loadReservoir,
   reservoirMass,
   resizeReservoir,
+  type Carrier,
   type Reservoir,
 } from '@/core/marks/reservoir';
-import { TOOL_IDS, toolOf, type BrushForm, type ToolId, type ToolSettings } from '@/core/marks/tools';
+import {
+  brushForm,
+  kindOf,
+  startSettings,
+  takesPaint,
+  TOOL_IDS,
+  type ToolId,
+  type ToolSettings,
+} from '@/core/marks/tools';
 import type { Command } from './commands';
 import { PainterError } from './errors';
 
 /** Share of its paint that a brush keeps when it is wiped on a rag. */
 const WIPED_SHARE = 0.05;
 
-const SIZES: Record<ToolId, number> = {
-  flat: 12,
-  filbert: 9,
-  round: 5,
-  'blender-soft': 14,
-  graphite: 0.7,
-  eraser: 6,
-};
-
-const startSettings = (tool: ToolId): ToolSettings => {
-  const t = toolOf(tool);
-  return {
-    tool,
-    sizeMm: SIZES[tool],
-    strength: 1,
-    blend: t.kind === 'brush' ? t.form.naturalBlend : 0,
-    body: 0.6,
-    thin: 0,
-    tip: 'hard',
-  };
-};
+type Load = Extract<Command, { do: 'load' }>;
 
 /** State of all tools at one moment. */
 export interface ToolboxState {
   readonly inHand: ToolId;
   readonly settings: ReadonlyMap<ToolId, ToolSettings>;
   readonly reservoirs: ReadonlyMap<ToolId, Reservoir>;
+  /** What each was loaded with last: a tool that keeps loaded takes it again. */
+  readonly loads: ReadonlyMap<ToolId, Load>;
 }
 
 /** The tools of a painting: which is in hand, how each is held, and the paint that is still in it. */
@@ -54,7 +49,8 @@ export class Toolbox {
   inHand: ToolId = 'flat';
   private settings = new Map<ToolId, ToolSettings>(TOOL_IDS.map((id) => [id, startSettings(id)]));
   private reservoirs = new Map<ToolId, Reservoir>();
-  private readonly footprints = new Map<ToolId, { sizeMm: number; footprint: Footprint }>();
+  private loads = new Map<ToolId, Load>();
+  private readonly footprints = new Map<ToolId, { sizeMm: number; form: BrushForm; footprint: Footprint }>();
 
   constructor(private readonly painting: Painting) {}
 
@@ -76,65 +72,81 @@ export class Toolbox {
     this.settings.set(tool, after);
     this.inHand = tool;
     const old = this.reservoirs.get(tool);
-    if (old && after.sizeMm !== before.sizeMm) {
-      const t = toolOf(tool);
-      if (t.kind !== 'brush') return;
-      const { ledger } = this.painting;
-      const fresh = resizeReservoir(old, this.newReservoir(tool, t.form), this.footprint(tool, t.form).hairy);
-      const had = reservoirMass(old);
-      const has = reservoirMass(fresh);
-      has.forEach((mass, i) => {
-        if (mass > had[i]) ledger.loaded[i] += mass - had[i];
-        else ledger.removed[i] += had[i] - mass;
-      });
-      this.reservoirs.set(tool, fresh);
-    }
-  }
-
-  /** Loads the brush in hand. @throws PainterError when the tool in hand takes no paint. */
-  load(command: Extract<Command, { do: 'load' }>): void {
-    const { form, reservoir, footprint } = this.brushInHand();
-    const before = reservoirMass(reservoir);
-    const { body, thin, sizeMm } = this.current;
-    loadReservoir(reservoir, {
-      mixture: command.mixture,
-      amount: command.amount,
-      edge: command.edge?.mixture,
-      body,
-      thin,
-      tipUm: form.tipUm,
-      tuftUm: tuftCapacityUm(form, sizeMm),
-      hairy: footprint.hairy,
-      seed: this.seedOf(this.inHand),
+    if (!old || (after.sizeMm === before.sizeMm && after.hair === before.hair)) return;
+    const carrier = this.carrier(tool)!;
+    const { ledger } = this.painting;
+    const fresh = resizeReservoir(old, this.newReservoir(carrier), carrier.hairy);
+    const had = reservoirMass(old);
+    const has = reservoirMass(fresh);
+    has.forEach((mass, i) => {
+      if (mass > had[i]) ledger.loaded[i] += mass - had[i];
+      else ledger.removed[i] += had[i] - mass;
     });
-    const after = reservoirMass(reservoir);
-    after.forEach((mass, i) => (this.painting.ledger.loaded[i] += mass - before[i]));
+    this.reservoirs.set(tool, fresh);
   }
 
-  /** Wipes the brush in hand; with `rinse` it comes out clean. Tools that carry nothing are left as they are. */
-  clean(rinse: boolean): void {
+  /** Loads the tool in hand. @throws PainterError when it takes no paint. */
+  load(command: Load): void {
+    const tool = this.inHand;
+    if (!takesPaint(tool)) throw new PainterError(`The ${tool} takes no paint: choose a brush or the knife first.`);
+    this.loads.set(tool, command);
+    const reservoir = this.reservoirInHand();
+    this.booking(reservoir, 'loaded', () =>
+      loadReservoir(reservoir, {
+        mixture: command.mixture,
+        amount: command.amount,
+        edge: command.edge,
+        make: this.current,
+        carrier: this.carrier(tool)!,
+        seed: this.seedOf(tool),
+      }),
+    );
+  }
+
+  /** A tool that keeps loaded takes what it had last. */
+  reloadByItself(): void {
+    const load = this.loads.get(this.inHand);
+    if (this.current.keepLoaded && load) this.load(load);
+  }
+
+  /** Wipes the tool in hand; rinsed it comes out clean, and damp with solvent by a share. */
+  clean(rinse: boolean, damp = 0): void {
     const reservoir = this.reservoirs.get(this.inHand);
-    if (!reservoir) return;
-    const before = reservoirMass(reservoir);
-    keepShare(reservoir, rinse ? 0 : WIPED_SHARE);
-    const after = reservoirMass(reservoir);
-    before.forEach((mass, i) => (this.painting.ledger.removed[i] += mass - after[i]));
+    if (!reservoir && damp === 0) return;
+    if (reservoir) this.booking(reservoir, 'removed', () => keepShare(reservoir, rinse ? 0 : WIPED_SHARE));
+    const carrier = this.carrier(this.inHand);
+    if (damp === 0 || !carrier) return;
+    const wet = this.reservoirInHand();
+    this.booking(wet, 'loaded', () => dampen(wet, carrier, damp));
   }
 
-  /** The brush in hand with everything a stroke needs. @throws PainterError when it is no brush. */
-  brushInHand(): { form: BrushForm; reservoir: Reservoir; footprint: Footprint; settings: ToolSettings } {
-    const tool = toolOf(this.inHand);
-    if (tool.kind !== 'brush') throw new PainterError(`The ${this.inHand} takes no paint: choose a brush first.`);
+  /** Does something to the paint in a tool and enters the difference in the ledger. */
+  private booking(reservoir: Reservoir, side: 'loaded' | 'removed', work: () => void): void {
+    const before = reservoirMass(reservoir);
+    work();
+    const after = reservoirMass(reservoir);
+    const { [side]: ledger } = this.painting.ledger;
+    after.forEach((mass, i) => (ledger[i] += side === 'loaded' ? mass - before[i] : before[i] - mass));
+  }
+
+  /** The paint in the tool in hand, which must be one that can hold some. */
+  reservoirInHand(): Reservoir {
     let reservoir = this.reservoirs.get(this.inHand);
     if (!reservoir) {
-      reservoir = this.newReservoir(this.inHand, tool.form);
+      reservoir = this.newReservoir(this.carrier(this.inHand)!);
       this.reservoirs.set(this.inHand, reservoir);
     }
-    return { form: tool.form, reservoir, footprint: this.footprint(this.inHand, tool.form), settings: this.current };
+    return reservoir;
+  }
+
+  /** Form and footprint of the brush in hand. */
+  brushInHand(): { form: BrushForm; footprint: Footprint } {
+    const form = brushForm(this.current);
+    return { form, footprint: this.footprint(this.inHand, form) };
   }
 
   seedOf(tool: ToolId): number {
-    return this.painting.spec.seed * 31 + TOOL_IDS.indexOf(tool) + 2;
+    return this.painting.spec.seed * 31 + SEEDS[tool];
   }
 
   /** Pigment in all tools, coats times mm2. */
@@ -144,16 +156,19 @@ export class Toolbox {
     return sum;
   }
 
-  /** How full the brush in hand is (1 = as loaded with amount 1), and the mixture it carries. */
+  /** How full the tool in hand is (1 = as loaded with amount 1), and the mixture it carries. */
   carried(): { level: number; mixture: Mixture } {
     const reservoir = this.reservoirs.get(this.inHand);
-    const tool = toolOf(this.inHand);
-    if (!reservoir || tool.kind !== 'brush') return { level: 0, mixture: {} };
-    const sum = (plane: Float32Array) => plane.reduce((a, b) => a + b, 0);
-    const hairy = this.footprint(this.inHand, tool.form).hairy.reduce((a, b) => a + b, 0);
-    const full = hairy * (tool.form.tipUm + tuftCapacityUm(tool.form, this.current.sizeMm));
+    const carrier = this.carrier(this.inHand);
+    if (!reservoir || !carrier) return { level: 0, mixture: {} };
+    const sum = (plane: Float32Array | Uint8Array) => {
+      let total = 0;
+      for (const v of plane) total += v;
+      return total;
+    };
+    const full = sum(carrier.hairy) * (carrier.tipUm + carrier.tuftUm);
     const level = (sum(reservoir.tipVolume) + sum(reservoir.tuftVolume)) / full;
-    const masses = [...carriedMixture(reservoir)].filter(([, m]) => m > 0);
+    const masses = [...carriedMixture(reservoir)].filter(([p, m]) => m > 0 && isColoured(p));
     return { level, mixture: Object.fromEntries(masses.map(([p, m]) => [pigmentId(p), m])) };
   }
 
@@ -162,6 +177,7 @@ export class Toolbox {
       inHand: this.inHand,
       settings: new Map(this.settings),
       reservoirs: new Map([...this.reservoirs].map(([id, r]) => [id, cloneReservoir(r)])),
+      loads: new Map(this.loads),
     };
   }
 
@@ -169,20 +185,49 @@ export class Toolbox {
     this.inHand = state.inHand;
     this.settings = new Map(state.settings);
     this.reservoirs = new Map([...state.reservoirs].map(([id, r]) => [id, cloneReservoir(r)]));
+    this.loads = new Map(state.loads);
   }
 
-  private newReservoir(tool: ToolId, form: BrushForm): Reservoir {
-    const f = this.footprint(tool, form);
-    return emptyReservoir(f.across, f.along, f.cellArea * this.painting.cellArea, form.tipUm);
+  private newReservoir({ across, along, cellMm2, tipUm }: Carrier): Reservoir {
+    return emptyReservoir(across, along, cellMm2, tipUm);
+  }
+
+  /** Where a tool holds its paint; undefined for tools that hold none. */
+  private carrier(tool: ToolId): Carrier | undefined {
+    const settings = this.settings.get(tool)!;
+    switch (kindOf(tool)) {
+      case 'brush': {
+        const form = brushForm(settings);
+        const f = this.footprint(tool, form);
+        const tuftUm = tuftCapacityUm(form, settings.sizeMm);
+        const cellMm2 = f.cellArea * this.painting.cellArea;
+        return { across: f.across, along: f.along, cellMm2, hairy: f.hairy, tipUm: form.tipUm, tuftUm };
+      }
+      case 'knife':
+        return knifeCarrier(settings.sizeMm);
+      case 'spatter':
+        return CUPS.spatter;
+      case 'spray':
+        return CUPS.spray;
+      default:
+        return undefined;
+    }
   }
 
   private footprint(tool: ToolId, form: BrushForm): Footprint {
     const { sizeMm } = this.settings.get(tool)!;
     const known = this.footprints.get(tool);
-    if (known?.sizeMm === sizeMm) return known.footprint;
+    if (known?.sizeMm === sizeMm && known.form === form) return known.footprint;
     known?.footprint.dispose();
     const footprint = makeFootprint(this.painting.arena, form, sizeMm, this.painting.mmPerPx, this.seedOf(tool));
-    this.footprints.set(tool, { sizeMm, footprint });
+    this.footprints.set(tool, { sizeMm, form, footprint });
     return footprint;
   }
 }
+
+/** Every tool has bristles of its own. */
+const SEEDS = Object.fromEntries(
+  ['flat', 'filbert', 'round', 'blender-soft', ...TOOL_IDS]
+    .filter((id, i, all) => all.indexOf(id) === i)
+    .map((id, i) => [id, i + 2]),
+) as Record<ToolId, number>;

@@ -6,6 +6,8 @@
  *  2. the brush gives (only what fits under the bristle: valleys fill, peaks stay thin) and takes (not the last film,
  *     and less when the bristle is full);
  *  3. what no longer fits is ploughed aside, ahead, or towards the higher bristle: ridges and furrows.
+ * Paint that has begun to dry gives itself up less and less, and is pushed about less; when it is tacky it grabs what
+ * a brush carries. Fresh paint on it softens it again by its share.
  * One amount is taken from one side and given to the other, so paint is conserved to rounding.
  *
  * Plain TypeScript over one memory and a block of parameters, all by address: the oracle of its compiled twin.
@@ -39,13 +41,17 @@ export const CONTACT = {
   appetite: 22, // readiness to take for each reservoir cell
   mapWidth: 23,
   aside: 24, // three cell offsets: left, ahead, right
-  words: 27,
+  cure: 27, // how far the film has dried, 0..1
+  stain: 28, // float: film that cannot be taken up again, um
+  words: 29,
 } as const;
 
 /** Film that a pressed bristle still leaves on a peak, um. */
 const LEAST_ROOM_UM = 18;
-/** Film that cannot be taken up again by a brush, um. */
-const STAIN_UM = 5;
+/** Film that a brush cannot take up again, um. */
+export const STAIN_UM = 5;
+/** How much more tacky paint takes from a brush, at its tackiest (half dry). */
+const GRAB = 4;
 /** Bristles farther away than this cannot touch, um. */
 const OUT_OF_REACH_UM = 320;
 
@@ -80,6 +86,7 @@ export function contactRow(
   const carriedBody = f32[p + CONTACT.stiffness];
   const ceiling = f32[p + CONTACT.ceiling];
   const passes = f32[p + CONTACT.passes];
+  const stain = f32[p + CONTACT.stain];
   const n = i32[p + CONTACT.channels];
   const film = i32[p + CONTACT.film];
   const relief = i32[p + CONTACT.relief];
@@ -94,6 +101,7 @@ export function contactRow(
   const appetite = i32[p + CONTACT.appetite];
   const mapWidth = i32[p + CONTACT.mapWidth];
   const aside = p + CONTACT.aside;
+  const cure = i32[p + CONTACT.cure];
   const vol = n - 1;
   let touched = 0;
 
@@ -130,7 +138,10 @@ export function contactRow(
     const contact = overlap / (overlap + (carried < 100 ? softness * (0.15 + 0.0085 * carried) : softness));
 
     const fits = gap + LEAST_ROOM_UM + 0.1 * carried;
+    const set = f32[cure + cell];
+    const open = 1 - set;
     let fd = give * contact;
+    if (set > 0) fd = Math.min(0.95, fd * (1 + GRAB * set * open));
     const full = fd * carried;
     if (full > fits - t) {
       // wet into wet the exchange never stops; the surplus is ploughed away
@@ -145,17 +156,18 @@ export function contactRow(
       }
       f32[laid + cell] += given;
     }
-    const free = t - STAIN_UM;
-    const fp = free > 0 ? (take * f32[appetite + c] * contact * free) / t : 0;
+    const free = t - stain;
+    const fp = free > 0 ? (take * f32[appetite + c] * contact * free * open * open) / t : 0;
     const t2 = t + given - fp * t;
 
     let fr = 0;
-    const surplus = t2 - gap - STAIN_UM;
+    const surplus = t2 - gap - stain;
     if (surplus > 2) {
-      fr = (plough * surplus) / t2;
+      fr = (plough * surplus * open) / t2;
       if (fr > 0.6) fr = 0.6;
     }
     if (given > 0) f32[body + cell] += ((carriedBody - f32[body + cell]) * given) / (t2 + 1e-4);
+    if (set > 0) f32[cure + cell] = t2 > 0 ? (set * (t - fp * t)) / t2 : 0;
     f32[fresh + cell] = passes;
 
     const stays = (1 - fp) * (1 - fr);
@@ -170,7 +182,9 @@ export function contactRow(
       f32[fresh + target] = passes;
       // ploughed paint brings its stiffness along
       const moved = movesFilm * t + movesTip * carried;
-      f32[body + target] += ((f32[body + cell] - f32[body + target]) * moved) / (f32[w + vol] + moved + 1e-4);
+      const share = moved / (f32[w + vol] + moved + 1e-4);
+      f32[body + target] += (f32[body + cell] - f32[body + target]) * share;
+      f32[cure + target] += (f32[cure + cell] - f32[cure + target]) * share;
       for (let i = 0; i < n; i++) {
         const a = f32[o + i];
         const b = f32[q + i];

@@ -51,6 +51,7 @@ describe.each([4, 8, 12])('a row of contact with %i channels', (n) => {
         arena.i32[cellMap + i] = Math.floor(random() * cells) * 4 + Math.floor(random() * 3);
       const height = plane(cells, () => 20 * random() - 30);
       [60, 0.8, 35, 0.7, 0.12, 0.1, 0.3, 1 / 9, 0.6, ceiling, 8].forEach((v, i) => (arena.f32[b + i] = v));
+      arena.f32[b + CONTACT.stain] = 5;
       const words: Partial<Record<keyof typeof CONTACT, number>> = {
         channels: n,
         film,
@@ -58,6 +59,7 @@ describe.each([4, 8, 12])('a row of contact with %i channels', (n) => {
         body: plane(width * 5, () => random()),
         laid: plane(width * 5, () => 0),
         fresh: plane(width * 5, () => 0),
+        cure: plane(width * 5, () => (random() < 0.3 ? random() : 0)),
         tip,
         profile,
         cells: cellMap,
@@ -103,7 +105,13 @@ describe('levelling', () => {
     const work = (kernels: Kernels, arena: Arena) => {
       const random = randomFrom(3);
       const at = (words: number) => arena.allocate(words * 4) >> 2;
-      const [film, relief, body, fresh] = [at(side * side * n), at(side * side), at(side * side), at(side * side)];
+      const [film, relief, body, cure, fresh] = [
+        side * side * n,
+        side * side,
+        side * side,
+        side * side,
+        side * side,
+      ].map(at);
       for (let i = 0; i < side * side; i++) {
         arena.f32[film + i * n] = random();
         arena.f32[film + i * n + n - 1] = random() < 0.2 ? 400 * random() : 60 * random();
@@ -121,7 +129,7 @@ describe('levelling', () => {
       };
       const before = mass();
       let passes = 1;
-      while (kernels.levelPass(film, relief, body, fresh, n, side, 5, 0.25, 1, 0, 0, side, side)) passes++;
+      while (kernels.levelPass(film, relief, body, cure, fresh, n, side, 5, 0.25, 1, 0, 0, side, side)) passes++;
       return { before, after: mass(), passes, film: arena.f32.slice(film, film + side * side * n) };
     };
     const { plain, simd } = both(work);
@@ -196,7 +204,7 @@ describe('light', () => {
         const block = at(RELIGHT.words);
         arena.i32.set([width, height, albedo, relief, lit, linear, codes], block);
         arena.f32.set([CODE_STEPS, 0.006], block + RELIGHT.steps);
-        aimLamp(arena.f32, arena.i32, block, azimuth, 30, 0.3);
+        aimLamp(arena.f32, arena.i32, block, { azimuth, elevation: 30, room: 0.3, finish: 0.4, warmth: 0.5 });
         kernels.relight(block, 0, 0, width, height);
         return arena.u8.slice(lit * 4, (lit + width * height) * 4);
       };

@@ -1,4 +1,6 @@
 import type { Arena } from '@/core/film/arena';
+import { highest, packSteps, unpackSteps } from '@/core/film/stratum';
+import { bladeStamp } from './blade';
 import { bandsToCodes, filmOver } from './colour';
 import { SHARED, UNSHARED } from './compiled';
 import { contactRow } from './contact';
@@ -14,20 +16,29 @@ type Bound<F, Views extends unknown[]> = F extends (...all: [...Views, ...infer 
 export interface Kernels {
   readonly kind: 'simd' | 'plain';
   readonly contactRow: Bound<typeof contactRow, [Float32Array, Int32Array]>;
+  readonly bladeStamp: Bound<typeof bladeStamp, [Float32Array, Int32Array]>;
   readonly levelPass: Bound<typeof levelPass, [Float32Array]>;
   readonly filmOver: Bound<typeof filmOver, [Float32Array, Int32Array]>;
   readonly bandsToCodes: Bound<typeof bandsToCodes, [Float32Array, Uint32Array, Uint8Array]>;
   readonly relight: Bound<typeof relight, [Float32Array, Int32Array, Uint32Array, Uint8Array]>;
+  /** Packing of planes that lie in the arena: word addresses of floats, addresses of steps in units of two bytes. */
+  readonly highest: Bound<typeof highest, [Float32Array]>;
+  readonly packSteps: Bound<typeof packSteps, [Float32Array, Uint16Array]>;
+  readonly unpackSteps: Bound<typeof unpackSteps, [Float32Array, Uint16Array]>;
 }
 
 /** The plain loops on an arena: for machines without SIMD, and as the oracle in tests. */
 export const plainKernels = (arena: Arena): Kernels => ({
   kind: 'plain',
   contactRow: (...p) => contactRow(arena.f32, arena.i32, ...p),
+  bladeStamp: (...p) => bladeStamp(arena.f32, arena.i32, ...p),
   levelPass: (...p) => levelPass(arena.f32, ...p),
   filmOver: (...p) => filmOver(arena.f32, arena.i32, ...p),
   bandsToCodes: (...p) => bandsToCodes(arena.f32, arena.u32, arena.u8, ...p),
   relight: (...p) => relight(arena.f32, arena.i32, arena.u32, arena.u8, ...p),
+  highest: (...p) => highest(arena.f32, ...p),
+  packSteps: (...p) => packSteps(arena.f32, arena.u16, ...p),
+  unpackSteps: (...p) => unpackSteps(arena.f32, arena.u16, ...p),
 });
 
 const modules = new Map<string, WebAssembly.Module | undefined>();

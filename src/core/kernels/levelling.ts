@@ -5,7 +5,7 @@
  */
 
 /**
- * One pass over cells [x0, x1) x [y0, y1) of a window. `film`, `relief`, `body` and `fresh` are word addresses.
+ * One pass over cells [x0, x1) x [y0, y1) of a window. `film`, `relief`, `body`, `cure` and `fresh` are word addresses.
  * @param n channels of a cell
  * @param stride cells in a row of the window
  * @param active a cell flows while its `fresh` is in 1..active; every pass counts it down
@@ -18,6 +18,7 @@ export function levelPass(
   film: number,
   relief: number,
   body: number,
+  cure: number,
   fresh: number,
   n: number,
   stride: number,
@@ -38,8 +39,8 @@ export function levelPass(
       f32[fresh + cell] = left - 1;
       if (left > 1) more = 1;
       if (left > active) continue;
-      if (x + 1 < x1) flow(f32, film, relief, body, n, rate, size, cell, cell + 1);
-      if (y + 1 < y1) flow(f32, film, relief, body, n, rate, size, cell, cell + stride);
+      if (x + 1 < x1) flow(f32, film, relief, body, cure, n, rate, size, cell, cell + 1);
+      if (y + 1 < y1) flow(f32, film, relief, body, cure, n, rate, size, cell, cell + stride);
     }
   }
   return more;
@@ -51,6 +52,7 @@ function flow(
   film: number,
   relief: number,
   body: number,
+  cure: number,
   n: number,
   rate: number,
   size: number,
@@ -78,10 +80,14 @@ function flow(
   const yieldUm = (10 + 190 * b * b + (2500 / (25 + high)) * (0.3 + b)) * size;
   let move = high > 25 && low > 25 ? 0.08 * step * (1.2 - 0.85 * b) : 0;
   if (step > yieldUm) move += rate * (step - yieldUm) * (1.05 - 0.75 * b);
+  // paint that dries stands
+  move *= 1 - f32[cure + from];
   if (move <= 0) return;
   if (move > 0.3 * high) move = 0.3 * high;
   const share = move / high;
-  f32[body + to] += ((b - f32[body + to]) * move) / (low + move);
+  const mixed = move / (low + move);
+  f32[body + to] += (b - f32[body + to]) * mixed;
+  f32[cure + to] += (f32[cure + from] - f32[cure + to]) * mixed;
   for (let i = 0; i < n; i++) {
     const m = f32[film + from * n + i] * share;
     f32[film + from * n + i] -= m;

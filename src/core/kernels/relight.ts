@@ -1,6 +1,6 @@
 /**
- * Light on the relief: one lamp from the side, light of the room from everywhere, a short cast shadow, and the gloss
- * of wet paint. Heights are in um, turned into cells by `scale`. Plain loops; the compiled twin works on cells that
+ * Light on the relief: one lamp from the side, light of the room from everywhere, a short cast shadow, the gloss of wet
+ * and rich paint, and the veil over lean paint, whose matte surface scatters light that a varnish would let in. Heights are in um, turned into cells by `scale`. Plain loops; the compiled twin works on cells that
  * lie at least RELIGHT_REACH from the picture's edges.
  */
 
@@ -8,7 +8,7 @@
 export const RELIGHT = {
   width: 0,
   height: 1,
-  albedo: 2, // word address of unlit sRGB codes, 0xAABBGGRR; alpha = gloss 0..255
+  albedo: 2, // word address of unlit sRGB codes, 0xAABBGGRR; alpha = SHEEN: above 128 gloss, below it matte
   relief: 3, // word address of total heights, um
   lit: 4, // word address of the result
   linear: 5, // word address of the linear values of the 256 codes
@@ -27,20 +27,43 @@ export const RELIGHT = {
   flat: 18, // gloss of a flat surface, halfZ^32
   towards: 19, // four pairs of integers: cells to look at for shadow, dx, dy
   rise: 27, // four floats: height (cells) that casts a shadow from there
-  words: 31,
+  glossGain: 31, // finish: gloss and matte become gain * own + lift
+  glossLift: 32,
+  matteGain: 33,
+  matteLift: 34,
+  veil: 35, // light that a matte surface scatters
+  tint: 36, // three floats: colour of the light
+  words: 39,
 } as const;
 
 /** Cells beyond its own that a cell's light depends on. */
 export const RELIGHT_REACH = 7;
 
-/** Fills in everything that follows from where the lamp stands. `azimuth` clockwise from the top, degrees. */
+/** Alpha of a surface that is neither glossy nor matte. */
+export const SHEEN = 128;
+/** Linear light that a wholly matte film scatters from its surface. */
+const VEIL = 0.03;
+
+/** Where the light comes from, and how the painting's surface takes it. */
+export interface Light {
+  /** Direction of the lamp, degrees clockwise from the top of the painting. */
+  readonly azimuth: number;
+  /** Height of the lamp above the painting, degrees. */
+  readonly elevation: number;
+  /** Share of the light that comes from the room, 0..1; 1 leaves no relief. */
+  readonly room: number;
+  /** Finish of the surface: 0 all matte, 0.5 as it was painted, 1 varnished. */
+  readonly finish: number;
+  /** Colour of the light: -1 cool north light, 0 neutral, 1 a warm lamp. */
+  readonly warmth: number;
+}
+
+/** Fills in everything that follows from the light. */
 export function aimLamp(
   f32: Float32Array,
   i32: Int32Array,
   block: number,
-  azimuth: number,
-  elevation: number,
-  room: number,
+  { azimuth, elevation, room, finish, warmth }: Light,
 ): void {
   const az = (azimuth * Math.PI) / 180;
   const el = (elevation * Math.PI) / 180;
@@ -54,6 +77,15 @@ export function aimLamp(
     [x, y, z, x / norm, y / norm, (z + 1) / norm, room, 0.55 * lamp, 0.1 * lamp, ((z + 1) / norm) ** 32],
     block + RELIGHT.lampX,
   );
+  const dull = Math.max(0, 1 - 2 * finish);
+  const varnish = Math.max(0, 2 * finish - 1);
+  f32.set(
+    [
+      (1 - dull) * (1 - varnish), 0.9 * varnish, (1 - 0.6 * dull) * (1 - varnish), 0.6 * dull, VEIL * lamp,
+      1 + 0.1 * warmth, 1, 1 - 0.2 * warmth,
+    ],
+    block + RELIGHT.glossGain,
+  ); // prettier-ignore
   const length = Math.hypot(x, y) || 1;
   for (let k = 0; k < 4; k++) {
     // one, three, four and six cells towards the lamp
@@ -91,6 +123,10 @@ export function relight(
   const shadow = f32[block + RELIGHT.shadow];
   const gloss = f32[block + RELIGHT.gloss];
   const flat = f32[block + RELIGHT.flat];
+  const [glossGain, glossLift, matteGain, matteLift, veil] = f32.subarray(
+    block + RELIGHT.glossGain,
+    block + RELIGHT.veil + 1,
+  );
   for (let y = y0; y < y1; y++) {
     const up = y > 0 ? -width : 0;
     const down = y < height - 1 ? width : 0;
@@ -122,10 +158,13 @@ export function relight(
       // (n.h)^32, less what a flat surface shows
       let s = Math.max(0, (hz - gx * hx - gy * hy) * inverse);
       for (let k = 0; k < 5; k++) s *= s;
-      const shine = gloss * ((v >>> 24) / 255) * Math.max(0, s - flat) * open;
+      const sheen = (v >>> 24) - SHEEN;
+      const glossy = glossGain * Math.max(0, sheen / 127) + glossLift;
+      const matte = matteGain * Math.max(0, -sheen / 128) + matteLift;
+      const shine = gloss * glossy * Math.max(0, s - flat) * open + veil * matte * diffuse;
       let code = 0xff000000;
       for (let c = 0; c < 24; c += 8) {
-        const a = f32[linear + ((v >>> c) & 255)];
+        const a = f32[linear + ((v >>> c) & 255)] * f32[block + RELIGHT.tint + c / 8];
         // bright paint lightens its own shadows
         const d = diffuse < 1 ? diffuse + (1 - diffuse) * 0.18 * a : diffuse;
         const out = a * d + shine;

@@ -3,7 +3,8 @@ import type { Painting } from '@/core/film/painting';
 import { noise1 } from '@/core/surface/noise';
 import type { Footprint } from './footprint';
 import type { Reservoir } from './reservoir';
-import type { BrushForm, ToolSettings } from './tools';
+import type { BrushForm } from './brushForms';
+import type { ToolSettings } from './tools';
 
 /** Way after which the paint inside the brush is redistributed, mm. */
 const REDISTRIBUTE_MM = 0.5;
@@ -48,6 +49,11 @@ export class BrushInterior {
     this.wiggle = new Float32Array(reservoir.across);
     this.pigments = reservoir.pigments;
     this.withholdOwnPaint();
+  }
+
+  /** The brush is lifted: it feels the ground anew when it is set down. */
+  liftOff(): void {
+    this.freshDown = true;
   }
 
   /** Gives the memory back. */
@@ -156,7 +162,7 @@ export class BrushInterior {
     for (let c = 0, i = 0; c < this.rideLevel.length; c++) {
       const carried = f32[(this.tip >> 2) + c * n + n - 1];
       f32[heights + c] = this.rideLevel[c] + base + lift * carried - wet * Math.min(1, carried / 100) + this.wiggle[i];
-      f32[appetites + c] = Math.max(0.25, 1 - full * carried);
+      f32[appetites + c] = form.thirsty ? 1 : Math.max(0.25, 1 - full * carried);
       if (++i === r.across) i = 0;
     }
   }

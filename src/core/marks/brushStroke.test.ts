@@ -18,7 +18,7 @@ import {
   studioFor,
   values,
   type Area,
-} from '@/testing/bench';
+} from '@/measure/bench';
 
 const DARK = { PB29: 3, PW6: 1, PBr7BS: 0.6 };
 const YELLOW = { PY35: 3, PY43: 1 };

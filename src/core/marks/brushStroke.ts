@@ -1,14 +1,12 @@
-import type { Layer } from '@/core/film/layer';
-import type { Painting } from '@/core/film/painting';
-import type { BeforeTile } from '@/core/film/window';
-import { CONTACT } from '@/core/kernels/contact';
+import { CONTACT, STAIN_UM } from '@/core/kernels/contact';
 import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
 import { BrushInterior } from './brushInterior';
 import { PRESS_UM, type Footprint } from './footprint';
 import type { Sample, Stamp } from './path';
-import { StampedStroke } from './stampedStroke';
+import { StampedStroke, type StrokeSetting } from './stampedStroke';
 import type { Reservoir } from './reservoir';
-import type { BrushForm, ToolSettings } from './tools';
+import { Settling } from './settling';
+import type { BrushForm } from './brushForms';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
 
 /** Shortest distance of stamps, mm. */
@@ -32,26 +30,21 @@ export class BrushStroke extends StampedStroke {
   private random: number;
   private spacingRandom: number;
 
-  /** Levelling: passes each cell gets, and the areas stamped during the last few passes. */
-  private readonly passes: number;
-  private readonly rate: number;
-  private recent: PixelRect[] = [noRect()];
-  private sinceLevel = 0;
-  private settling = noRect();
+  private readonly settling: Settling;
+  /** Cells that only levelled since that was last shown. */
+  private settled = noRect();
   private published = 0;
-  private static readonly LAG = 3;
+  /** Way so far, mm; a roller begins somewhere on its round. */
+  private way: number;
 
   constructor(
-    painting: Painting,
-    layer: Layer,
-    private readonly settings: ToolSettings,
+    setting: StrokeSetting,
     private readonly form: BrushForm,
     private readonly footprint: Footprint,
     private readonly reservoir: Reservoir,
-    seed: number,
-    before: BeforeTile,
   ) {
-    super(painting, layer, before);
+    super(setting);
+    const { painting, settings, seed } = setting;
     const { arena } = painting;
     this.pxPerMm = 1 / painting.mmPerPx;
     this.kernels = kernelsFor(arena);
@@ -59,11 +52,8 @@ export class BrushStroke extends StampedStroke {
     this.interior = new BrushInterior(painting, settings, form, footprint, reservoir, seed);
     this.random = Math.imul(seed, 69069) | 0;
     this.spacingRandom = Math.imul(seed, 2654435761) | 0;
-    const s = UNIT_MM / painting.mmPerPx;
-    const fluid = reservoir.body < 0.3 ? 2 : 1;
-    const base = Math.max(2, Math.round(3 * Math.pow(s, 1.2)));
-    this.passes = base * fluid;
-    this.rate = Math.min(0.5, (0.22 * 3 * s * s) / base);
+    this.way = seed % 100;
+    this.settling = new Settling(painting, this.window, reservoir.body);
   }
 
   override publish(): PixelRect {
@@ -73,9 +63,14 @@ export class BrushStroke extends StampedStroke {
     return rect;
   }
 
+  protected override touchDown(): void {
+    this.tow = undefined;
+    this.interior.liftOff();
+  }
+
   protected override finish(): void {
     if (this.interior.channels > 0) {
-      for (let i = 0; i < this.passes + BrushStroke.LAG; i++) this.level();
+      growRect(this.changed, this.settling.finish());
       super.finish();
       this.interior.unpack();
       this.showSettled(this.changed);
@@ -85,8 +80,8 @@ export class BrushStroke extends StampedStroke {
   }
 
   private showSettled(rect: PixelRect): void {
-    growRect(rect, this.settling);
-    this.settling = noRect();
+    growRect(rect, this.settled);
+    this.settled = noRect();
   }
 
   /** Contact length along the motion, mm. */
@@ -157,18 +152,29 @@ export class BrushStroke extends StampedStroke {
 
     const cosAlong = Math.abs(-sin * dx + cos * dy);
     const lengthMm = this.contactLength(pressure, cosAlong);
+    this.way += wayMm;
+    footprint.rollTo(this.way);
     this.setBlock(pressure, wayMm, lengthMm, dx, dy, cos, sin);
     this.interior.prepare(window, x, y, cos, sin, pressure);
+    if (form.thirsty && settings.solvent > 0) this.dissolve(rect, x, y, wayMm, lengthMm);
     this.rows(point, x, y, cos, sin, dx, dy, pressure, reachY);
     this.interior.advance(wayMm, lengthMm);
 
-    growRect(this.recent[this.recent.length - 1], rect);
-    growRect(this.changed, rect);
-    window.touch(rect.left - window.x0, rect.top - window.y0, rect.right - 1 - window.x0, rect.bottom - 1 - window.y0);
-    this.sinceLevel += wayMm;
-    if (this.sinceLevel >= lengthMm / BrushStroke.LAG) {
-      this.sinceLevel = 0;
-      this.level();
+    this.touch(rect);
+    const levelled = this.settling.stamped(rect, wayMm, lengthMm);
+    if (levelled) growRect(this.changed, levelled);
+  }
+
+  /** Solvent on a rag opens paint that has begun to dry. */
+  private dissolve(rect: PixelRect, x: number, y: number, wayMm: number, lengthMm: number): void {
+    const { window, footprint, settings } = this;
+    const { f32 } = this.painting.arena;
+    const keep = Math.exp((-1.5 * settings.solvent * wayMm) / lengthMm);
+    for (let py = rect.top; py < rect.bottom; py++) {
+      const cell = (window.cure >> 2) + (py - window.y0) * window.width - window.x0;
+      for (let px = rect.left; px < rect.right; px++) {
+        if (Math.hypot(px + 0.5 - x, py + 0.5 - y) < footprint.halfWidth) f32[cell + px] *= keep;
+      }
     }
   }
 
@@ -179,7 +185,7 @@ export class BrushStroke extends StampedStroke {
     if (this.interior.channels > 0) this.interior.unpack();
     // what still levels stays in reach
     const all = { ...r };
-    for (const rect of this.recent) growRect(all, rect);
+    growRect(all, this.settling.area);
     window.moveTo(all.left, all.top, all.right, all.bottom, this.reservoir.pigments);
     this.interior.pack(window);
   }
@@ -208,20 +214,24 @@ export class BrushStroke extends StampedStroke {
     f32[b + CONTACT.softness] = form.softnessUm;
     f32[b + CONTACT.sink] = interior.carriedByFilm(pressure);
     f32[b + CONTACT.give] = 1 - Math.exp(-3 * deposit * k);
-    f32[b + CONTACT.take] = 1 - Math.exp(-3 * form.pickup * gain * settings.strength * k);
+    // a rag wet with solvent takes more, and the stain too
+    const dissolves = form.thirsty ? settings.solvent : 0;
+    f32[b + CONTACT.take] = 1 - Math.exp(-3 * form.pickup * (1 + dissolves) * gain * settings.strength * k);
+    f32[b + CONTACT.stain] = STAIN_UM * (1 - 0.85 * dissolves);
     const units = wayMm / UNIT_MM;
     f32[b + CONTACT.plough] =
       form.plough * (1 - Math.exp((-2.2 * units * (0.35 + 0.65 * pressure)) / (1 + 0.05 * (lengthMm / UNIT_MM))));
     f32[b + CONTACT.cellAreaInverse] = 1 / footprint.cellArea;
     f32[b + CONTACT.stiffness] = body;
     f32[b + CONTACT.ceiling] = settings.strength;
-    f32[b + CONTACT.passes] = this.passes + BrushStroke.LAG;
+    f32[b + CONTACT.passes] = this.settling.mark;
     i32[b + CONTACT.channels] = interior.channels;
     i32[b + CONTACT.film] = window.film >> 2;
     i32[b + CONTACT.relief] = window.relief >> 2;
     i32[b + CONTACT.body] = window.body >> 2;
     i32[b + CONTACT.laid] = window.laid >> 2;
     i32[b + CONTACT.fresh] = window.fresh >> 2;
+    i32[b + CONTACT.cure] = window.cure >> 2;
     i32[b + CONTACT.tip] = interior.tip >> 2;
     i32[b + CONTACT.profile] = footprint.profile >> 2;
     i32[b + CONTACT.cells] = footprint.cells >> 2;
@@ -315,42 +325,6 @@ export class BrushStroke extends StampedStroke {
         leanX * step,
       );
     }
-  }
-
-  /** One levelling pass over everything stamped lately. */
-  private level(): void {
-    const { window } = this;
-    const area = noRect();
-    for (const r of this.recent) growRect(area, r);
-    this.recent.push(noRect());
-    if (this.recent.length > this.passes + BrushStroke.LAG) this.recent.shift();
-    const x0 = Math.max(0, area.left - window.x0);
-    const y0 = Math.max(0, area.top - window.y0);
-    const x1 = Math.min(window.width, area.right - window.x0, this.painting.width - window.x0);
-    const y1 = Math.min(window.height, area.bottom - window.y0, this.painting.height - window.y0);
-    if (x1 <= x0 || y1 <= y0) return;
-    this.kernels.levelPass(
-      window.film >> 2,
-      window.relief >> 2,
-      window.body >> 2,
-      window.fresh >> 2,
-      this.interior.channels,
-      window.width,
-      this.passes,
-      this.rate,
-      this.painting.mmPerPx / UNIT_MM,
-      x0,
-      y0,
-      x1,
-      y1,
-    );
-    window.touch(x0, y0, x1 - 1, y1 - 1);
-    growRect(this.changed, {
-      left: x0 + window.x0,
-      top: y0 + window.y0,
-      right: x1 + window.x0,
-      bottom: y1 + window.y0,
-    });
   }
 }
 

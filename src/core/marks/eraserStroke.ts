@@ -1,12 +1,7 @@
-import type { Layer } from '@/core/film/layer';
-import type { Painting } from '@/core/film/painting';
-import { growRect, type PixelRect } from '@/core/film/pixelRect';
 import { stratumMass, thinStratum } from '@/core/film/stratum';
 import { TILE_CELLS } from '@/core/film/tile';
-import type { BeforeTile } from '@/core/film/window';
 import type { Stamp } from './path';
-import { StampedStroke } from './stampedStroke';
-import type { ToolSettings } from './tools';
+import { StampedStroke, type StrokeSetting } from './stampedStroke';
 
 /** A share of paint below this is as good as none. */
 const CLEAN = 0.002;
@@ -17,13 +12,8 @@ const CLEAN = 0.002;
  * already) and the strata are thinned when the tool is lifted.
  */
 export class EraserStroke extends StampedStroke {
-  constructor(
-    painting: Painting,
-    private readonly layer: Layer,
-    private readonly settings: ToolSettings,
-    before: BeforeTile,
-  ) {
-    super(painting, layer, before, true);
+  constructor(setting: StrokeSetting) {
+    super(setting, true);
   }
 
   protected spacing(): number {
@@ -41,13 +31,8 @@ export class EraserStroke extends StampedStroke {
     const x = point.x / painting.mmPerPx;
     const y = point.y / painting.mmPerPx;
     const radius = Math.max(0.7, settings.sizeMm / 2 / painting.mmPerPx);
-    const rect: PixelRect = {
-      left: Math.max(0, Math.floor(x - radius - 1)),
-      top: Math.max(0, Math.floor(y - radius - 1)),
-      right: Math.min(painting.width, Math.ceil(x + radius + 1)),
-      bottom: Math.min(painting.height, Math.ceil(y + radius + 1)),
-    };
-    if (rect.right <= rect.left || rect.bottom <= rect.top) return;
+    const rect = this.reach(point.x, point.y, radius * painting.mmPerPx);
+    if (!rect) return;
     if (!window.contains(rect.left, rect.top, rect.right, rect.bottom)) {
       window.moveTo(rect.left, rect.top, rect.right, rect.bottom, []);
     }
@@ -76,8 +61,7 @@ export class EraserStroke extends StampedStroke {
       }
     }
     window.pigments.forEach((pigment, i) => (painting.ledger.removed[pigment] += removed[i] * painting.cellArea));
-    window.touch(rect.left - window.x0, rect.top - window.y0, rect.right - 1 - window.x0, rect.bottom - 1 - window.y0);
-    growRect(this.changed, rect);
+    this.touch(rect);
   }
 
   private thinStrata(): void {

@@ -1,6 +1,6 @@
 import type { Arena } from '@/core/film/arena';
 import { fractalNoise, latticeHash, noise1, noise2, randomFrom } from '@/core/surface/noise';
-import type { BrushForm } from './tools';
+import type { BrushForm } from './brushForms';
 
 /** Height to which full pressure flattens the tuft, um. */
 export const PRESS_UM = 600;
@@ -32,10 +32,15 @@ export interface Footprint {
   readonly cellArea: number;
   /** Whether a reservoir cell has hair. */
   readonly hairy: Uint8Array;
+  /** Turns a roller as it lies after a way over the ground, mm; other brushes do not turn. */
+  rollTo(wayMm: number): void;
   dispose(): void;
 }
 
-/** Builds the form of a brush of a width. */
+/**
+ * Builds the form of a brush of a width. A roller has the form of its surface laid out flat; the strip of it that
+ * touches is laid out for the kernel anew as it turns.
+ */
 export function makeFootprint(arena: Arena, form: BrushForm, sizeMm: number, mmPerPx: number, seed: number): Footprint {
   const width = sizeMm / mmPerPx;
   const perPx = width < 24 ? 3 : width < 120 ? 2 : 1;
@@ -43,7 +48,10 @@ export function makeFootprint(arena: Arena, form: BrushForm, sizeMm: number, mmP
   const mapLength = Math.max(4, Math.ceil(width * form.aspect * perPx));
   const halfWidth = (mapWidth - 1) / 2 / perPx - 0.01; // the last column only serves to interpolate
   const halfLength = mapLength / 2 / perPx - 0.01;
-  const lengthMm = 2 * halfLength * mmPerPx;
+  const rolls = form.shape === 'roller';
+  // a roller as wide as four of its diameters and a little more
+  const around = rolls ? Math.max(mapLength, Math.round(Math.min(150, 0.9 * sizeMm) / (mmPerPx / perPx))) : mapLength;
+  const lengthMm = (around / perPx) * mmPerPx;
   const cellMm = 0.75;
   const across = Math.max(6, Math.min(64, Math.round(sizeMm / cellMm)));
   const along = Math.max(3, Math.min(24, Math.round(lengthMm / Math.max(cellMm, sizeMm / across))));
@@ -52,31 +60,60 @@ export function makeFootprint(arena: Arena, form: BrushForm, sizeMm: number, mmP
   const profileBytes = (samples + 2) * 8;
   const profile = arena.allocate(profileBytes);
   const cells = arena.allocate(samples * 4);
-  const map = arena.f32.subarray(profile >> 2, (profile >> 2) + samples * 2);
-  const cellMap = arena.i32.subarray(cells >> 2, (cells >> 2) + samples);
+  const map = new Float32Array(mapWidth * around * 2);
+  const cellMap = new Int32Array(mapWidth * around);
 
   const bristles = combOfBristles(form, sizeMm, mapWidth, mmPerPx / perPx, seed);
   const mm = mmPerPx / perPx;
   const hairy = new Uint8Array(across * along);
-  for (let j = 0; j < mapLength; j++) {
+  const patches = rolls ? Math.max(1, Math.round((around * mm) / (form.patchMm || 0.55))) : 0;
+  for (let j = 0; j < around; j++) {
     for (let i = 0; i < mapWidth; i++) {
       const x = i * mm;
       const y = j * mm;
       const wander = ((noise2(x / 1.5, y / 2.25, seed + 4) - 0.5) * 0.4) / mm;
       const column = Math.max(0, Math.min(mapWidth - 1, Math.round(i + wander)));
-      const all = fractalNoise(x / 0.6, y / 1.75, seed + 2, 2);
+      const patch = form.patchMm || 0.55;
+      const all = rolls
+        ? fractalNoise(x / patch, (j / around) * patches, seed + 2, 2, 0, patches)
+        : form.patchMm
+          ? fractalNoise(x / patch, y / patch, seed + 2, 3)
+          : fractalNoise(x / 0.6, y / 1.75, seed + 2, 2);
       const at = j * mapWidth + i;
-      map[2 * at] = tuftProfile(form, i / (mapWidth - 1), (j + 0.5) / mapLength, y, seed);
+      map[2 * at] = tuftProfile(form, i / (mapWidth - 1), (j + 0.5) / mapLength, y, seed); // a roller's: see below
       map[2 * at + 1] = form.comb * bristles[column] + (1 - form.comb) * all;
       // cell borders wander, so that they look like bristles and not like a grid
       const cu = (x / sizeMm) * across + (noise1(x / 0.325, seed + 17) - 0.5) * 1.3;
-      const cv = ((j + 0.5) / mapLength) * along + (noise2(x / 0.375, y / 1, seed + 19) - 0.5) * 1.2;
+      const cv = ((j + 0.5) / around) * along + (noise2(x / 0.375, y / 1, seed + 19) - 0.5) * 1.2;
       const cell = clampFloor(cv, along) * across + clampFloor(cu, across);
       cellMap[at] = cell;
-      if (map[2 * at] < PRESS_UM * 1.6) hairy[cell] = 1;
+      if (rolls || map[2 * at] < PRESS_UM * 1.6) hairy[cell] = 1;
     }
   }
-  pushSides(map, cellMap, mapWidth, mapLength, form, mm, seed);
+  pushSides(map, cellMap, mapWidth, around, form, mm, seed);
+  const strip = mapWidth * mapLength;
+  /** Lays the part of the map that touches the ground out for the kernel. */
+  const lay = (row: number) => {
+    const { f32, i32 } = arena;
+    if (!rolls) {
+      f32.set(map, profile >> 2);
+      i32.set(cellMap, cells >> 2);
+      return;
+    }
+    for (let j = 0; j < mapLength; j++) {
+      const from = ((row + j) % around) * mapWidth;
+      const to = j * mapWidth;
+      for (let i = 0; i < mapWidth; i++) {
+        f32[(profile >> 2) + 2 * (to + i)] = tread[to + i];
+        f32[(profile >> 2) + 2 * (to + i) + 1] = map[2 * (from + i) + 1];
+      }
+      i32.set(cellMap.subarray(from, from + mapWidth), (cells >> 2) + to);
+    }
+  };
+  const tread = new Float32Array(rolls ? strip : 0).map((_, at) =>
+    tuftProfile(form, (at % mapWidth) / (mapWidth - 1), (Math.floor(at / mapWidth) + 0.5) / mapLength, 0, seed),
+  );
+  lay(0);
   return {
     widthPx: width,
     halfWidth,
@@ -88,8 +125,13 @@ export function makeFootprint(arena: Arena, form: BrushForm, sizeMm: number, mmP
     cells,
     across,
     along,
-    cellArea: ((2 * halfWidth) / across) * ((2 * halfLength) / along),
+    cellArea: ((2 * halfWidth) / across) * (lengthMm / mmPerPx / along),
     hairy,
+    rollTo(wayMm) {
+      if (!rolls) return;
+      // the side that comes down moves against the motion
+      lay(around - 1 - (Math.round(wayMm / mm) % around));
+    },
     dispose() {
       arena.free(profile, profileBytes);
       arena.free(cells, samples * 4);
@@ -147,6 +189,17 @@ function tuftProfile(form: BrushForm, s: number, t: number, yMm: number, seed: n
       const ragged = 0.05 * (noise1(yMm / 0.75, seed + (u < 0 ? 41 : 43)) - 0.5);
       const e = Math.max(0, (au + ragged - (1 - form.edge)) / form.edge);
       return PRESS_UM * (Math.pow(av, 1.6) + Math.min(2, e * e * 1.2));
+    }
+    case 'fan': {
+      // the hair stands in an arc
+      const arc = 0.55 * u * u - 0.2;
+      const ragged = 0.05 * (noise1(yMm / 0.75, seed + (u < 0 ? 41 : 43)) - 0.5);
+      const e = Math.max(0, (au + ragged - (1 - form.edge)) / form.edge);
+      return PRESS_UM * (Math.pow(Math.abs(v - arc) * 1.5, 1.6) + Math.min(2, e * e * 1.2));
+    }
+    case 'roller': {
+      const e = Math.max(0, (au - 0.98) / 0.02);
+      return PRESS_UM * (av * av + Math.min(2, e * e * 1.2));
     }
   }
 }

@@ -15,7 +15,7 @@ import {
   studioFor,
   values,
   type Area,
-} from '@/testing/bench';
+} from '@/measure/bench';
 import type { Studio } from '@/core/journal/studio';
 
 /** All paint over an area, um. */

@@ -1,12 +1,7 @@
 import { GRAPHITE, pigmentIndex } from '@/core/colour/pigments';
 import { latticeHash } from '@/core/surface/noise';
-import type { Layer } from '@/core/film/layer';
-import type { Painting } from '@/core/film/painting';
-import { growRect, type PixelRect } from '@/core/film/pixelRect';
-import type { BeforeTile } from '@/core/film/window';
 import type { Stamp } from './path';
 import { StampedStroke } from './stampedStroke';
-import type { ToolSettings } from './tools';
 
 const INDEX = pigmentIndex(GRAPHITE);
 /** Graphite that the tooth holds at most: thickness um, and its mass in coats. */
@@ -18,16 +13,6 @@ const COATS_PER_UM = 1 / 30;
  * ledger as loaded, for a pencil is not filled but worn.
  */
 export class PencilStroke extends StampedStroke {
-  constructor(
-    painting: Painting,
-    layer: Layer,
-    private readonly settings: ToolSettings,
-    private readonly seed: number,
-    before: BeforeTile,
-  ) {
-    super(painting, layer, before);
-  }
-
   protected spacing(): number {
     return Math.max(0.08, this.settings.sizeMm * 0.2);
   }
@@ -41,13 +26,8 @@ export class PencilStroke extends StampedStroke {
     // a leaning pencil draws with its side
     const lean = Math.min(1, Math.hypot(point.tiltX, point.tiltY) / 60);
     const radius = Math.max(0.6, ((settings.sizeMm / 2) * (0.7 + 0.3 * point.pressure) * (1 + 2.5 * lean)) / mmPerPx);
-    const rect: PixelRect = {
-      left: Math.max(0, Math.floor(x - radius - 1)),
-      top: Math.max(0, Math.floor(y - radius - 1)),
-      right: Math.min(painting.width, Math.ceil(x + radius + 1)),
-      bottom: Math.min(painting.height, Math.ceil(y + radius + 1)),
-    };
-    if (rect.right <= rect.left || rect.bottom <= rect.top) return;
+    const rect = this.reach(point.x, point.y, radius * mmPerPx);
+    if (!rect) return;
     if (!window.contains(rect.left, rect.top, rect.right, rect.bottom)) {
       window.moveTo(rect.left, rect.top, rect.right, rect.bottom, [INDEX]);
     }
@@ -76,7 +56,6 @@ export class PencilStroke extends StampedStroke {
       }
     }
     painting.ledger.loaded[INDEX] += laid * painting.cellArea;
-    window.touch(rect.left - window.x0, rect.top - window.y0, rect.right - 1 - window.x0, rect.bottom - 1 - window.y0);
-    growRect(this.changed, rect);
+    this.touch(rect);
   }
 }

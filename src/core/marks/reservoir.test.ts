@@ -6,38 +6,26 @@ import { makeFootprint } from './footprint';
 import {
   carriedMixture,
   cloneReservoir,
-  COAT_UM,
   emptyReservoir,
   keepShare,
   loadReservoir,
   reservoirMass,
   resizeReservoir,
+  type PaintMake,
 } from './reservoir';
-import { toolOf, type BrushForm } from './tools';
+import { COAT_UM } from '@/core/film/stratum';
+import { FORMS } from './brushForms';
 
-const form = (id: 'flat' | 'round' | 'filbert'): BrushForm => {
-  const tool = toolOf(id);
-  if (tool.kind !== 'brush') throw new Error('no brush');
-  return tool.form;
-};
 const footprint = (id: 'flat' | 'round' | 'filbert', sizeMm = 10, mmPerPx = 0.17) =>
-  makeFootprint(new Arena(), form(id), sizeMm, mmPerPx, 3);
+  makeFootprint(new Arena(), FORMS[id], sizeMm, mmPerPx, 3);
 
 function brush(sizeMm = 10) {
   const f = footprint('flat', sizeMm);
   const reservoir = emptyReservoir(f.across, f.along, 0.5, 220);
-  const load = (mixture: Record<string, number>, more: object = {}) =>
-    loadReservoir(reservoir, {
-      mixture,
-      amount: 1,
-      body: 0.6,
-      thin: 0,
-      tipUm: 220,
-      tuftUm: 2200,
-      hairy: f.hairy,
-      seed: 4,
-      ...more,
-    });
+  const make: PaintMake = { body: 0.6, thin: 0, solvent: 0, gel: 0, retarder: 0, vehicle: 'oil' };
+  const carrier = { across: f.across, along: f.along, cellMm2: 0.5, hairy: f.hairy, tipUm: 220, tuftUm: 2200 };
+  const load = (mixture: Record<string, number>, more: object = {}, made: Partial<PaintMake> = {}) =>
+    loadReservoir(reservoir, { mixture, amount: 1, make: { ...make, ...made }, carrier, seed: 4, ...more });
   return { f, reservoir, load };
 }
 const sum = (plane: Float32Array) => plane.reduce((a, b) => a + b, 0);
@@ -54,7 +42,7 @@ describe('the paint in a brush', () => {
 
   it('is thinner with medium', () => {
     const { reservoir, load } = brush();
-    load({ PB29: 1 }, { thin: 0.6 });
+    load({ PB29: 1 }, {}, { thin: 0.6 });
     const volume = sum(reservoir.tipVolume) + sum(reservoir.tuftVolume);
     expect(((sum(reservoir.tipMass[0]) + sum(reservoir.tuftMass[0])) * COAT_UM) / volume).toBeCloseTo(0.4, 4);
   });
@@ -73,7 +61,7 @@ describe('the paint in a brush', () => {
 
   it('lies on one side for an edge colour', () => {
     const { f, reservoir, load } = brush();
-    load({ PB29: 1 }, { edge: { PY35: 1 } });
+    load({ PB29: 1 }, { edge: { mixture: { PY35: 1 } } });
     const side = (plane: Float32Array, right: boolean) =>
       plane.reduce((a, v, c) => a + (c % f.across >= f.across / 2 === right ? v : 0), 0);
     const blue = reservoir.tuftMass[reservoir.pigments.indexOf(pigmentIndex('PB29'))];
@@ -113,7 +101,7 @@ describe('the form of a brush', () => {
   it.each(['flat', 'round', 'filbert'] as const)('of a %s has its size, and hair within it', (id) => {
     const f = footprint(id, 12, 0.2);
     expect(f.widthPx).toBeCloseTo(60, 6);
-    expect(2 * f.halfLength).toBeCloseTo(60 * form(id).aspect, 0);
+    expect(2 * f.halfLength).toBeCloseTo(60 * FORMS[id].aspect, 0);
     const hairy = f.hairy.reduce((a, b) => a + b, 0) / f.hairy.length;
     expect(hairy).toBeGreaterThan(0.5);
     expect(f.hairy.length).toBe(f.across * f.along);
@@ -122,7 +110,7 @@ describe('the form of a brush', () => {
   it('has the same bristles at every resolution', () => {
     const arena = new Arena();
     const comb = (mmPerPx: number) => {
-      const f = makeFootprint(arena, form('flat'), 12, mmPerPx, 3);
+      const f = makeFootprint(arena, FORMS.flat, 12, mmPerPx, 3);
       const row = Math.floor(f.mapLength / 2) * f.mapWidth;
       return Array.from({ length: 40 }, (_, k) => {
         const at = row + Math.round(((k + 0.5) / 40) * (f.mapWidth - 1));
@@ -139,7 +127,7 @@ describe('the form of a brush', () => {
   it('gives its memory back', () => {
     const arena = new Arena();
     const before = arena.used;
-    makeFootprint(arena, form('filbert'), 20, 0.17, 3).dispose();
+    makeFootprint(arena, FORMS.filbert, 20, 0.17, 3).dispose();
     expect(arena.used).toBe(before);
   });
 });

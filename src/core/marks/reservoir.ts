@@ -1,10 +1,7 @@
+import { COAT_UM, SOLVENT } from '@/core/film/stratum';
 import { latticeHash, noise1 } from '@/core/surface/noise';
 import { normalise, type Mixture } from '@/core/colour/mixture';
-import { pigmentIndex } from '@/core/colour/pigments';
-import { PIGMENT_COUNT } from '@/core/film/ledger';
-
-/** Thickness of one coat of tube paint, um: mass in coats times this is its volume. */
-export const COAT_UM = 120;
+import { pigmentIndex, TABLE_COUNT } from '@/core/colour/pigments';
 
 /**
  * The paint in a brush, on a grid of cells across and along it. Each cell has a tip (paint on the outside, which
@@ -60,7 +57,7 @@ export function cloneReservoir(r: Reservoir): Reservoir {
 }
 
 /** Pigment carried, coats times mm2, added to `out`. */
-export function reservoirMass(r: Reservoir, out: Float64Array = new Float64Array(PIGMENT_COUNT)): Float64Array {
+export function reservoirMass(r: Reservoir, out: Float64Array = new Float64Array(TABLE_COUNT)): Float64Array {
   r.pigments.forEach((pigment, i) => {
     let sum = 0;
     for (const m of r.tipMass[i]) sum += m;
@@ -82,51 +79,101 @@ function planeOf(r: Reservoir, pigment: number): number {
   return k;
 }
 
+/** Where and how much paint a tool holds. */
+export interface Carrier {
+  /** Grid of the reservoir, and area of one of its cells, mm2. */
+  readonly across: number;
+  readonly along: number;
+  readonly cellMm2: number;
+  /** Whether a cell can hold paint. */
+  readonly hairy: Uint8Array;
+  /** Capacity outside and inside, um. */
+  readonly tipUm: number;
+  readonly tuftUm: number;
+}
+
+/** How paint is made up, beside its pigments: stiffness, and shares of its volume. */
+export interface PaintMake {
+  readonly body: number;
+  readonly thin: number;
+  readonly solvent: number;
+  readonly gel: number;
+  readonly retarder: number;
+  readonly vehicle: 'oil' | 'acrylic';
+}
+
 export interface Loading {
   readonly mixture: Mixture;
   /** 1 = full. */
   readonly amount: number;
-  readonly body: number;
-  readonly thin: number;
-  /** A second colour on the brush's right side. */
-  readonly edge?: Mixture;
-  /** Capacity of tip and tuft, um. */
-  readonly tipUm: number;
-  readonly tuftUm: number;
-  readonly hairy: Uint8Array;
+  readonly make: PaintMake;
+  /** A second colour on the right side, over a share of the width (0.5; less loads a corner). */
+  readonly edge?: { readonly mixture: Mixture; readonly share?: number };
+  readonly carrier: Carrier;
   readonly seed: number;
 }
 
-/** Fills the brush up to what `amount` asks for; paint that it already holds stays. */
+/** Stiffness of paint once gel and solvent are in it. */
+export const stiffnessOf = ({ body, gel, solvent }: PaintMake): number =>
+  (body + Math.max(0, 0.95 - body) * gel) * (1 - 0.85 * solvent);
+
+/** What one um of paint contains, in coats: its pigments thinned by everything else, and what that is. */
+function contents(mixture: Mixture, make: PaintMake): [number, number][] {
+  const pigment = ((1 - make.thin) * (1 - make.solvent) * (1 - make.gel)) / COAT_UM;
+  const parts = Object.entries(normalise(mixture)).map(([id, share]): [number, number] => [
+    pigmentIndex(id),
+    share * pigment,
+  ]);
+  const additives = {
+    medium: make.thin,
+    solvent: make.solvent,
+    retarder: make.retarder,
+    acrylic: make.vehicle === 'acrylic' ? 1 : 0,
+  };
+  for (const [id, share] of Object.entries(additives)) if (share > 0) parts.push([pigmentIndex(id), share / COAT_UM]);
+  return parts;
+}
+
+/** Fills the tool up to what `amount` asks for; paint that it already holds stays. */
 export function loadReservoir(r: Reservoir, l: Loading): void {
-  r.body = l.body;
-  r.thin = l.thin;
+  const { make, carrier } = l;
+  r.body = stiffnessOf(make);
+  r.thin = 1 - (1 - make.thin) * (1 - make.solvent);
   r.amount = l.amount;
   // stiff paint and a full load hang on in thicker lumps
-  r.tipFull = l.tipUm * (0.5 + 0.9 * l.body) * Math.min(3, Math.max(0.35, l.amount));
-  const coatsPerUm = (1 - l.thin) / COAT_UM;
-  const indexed = (mixture: Mixture) =>
-    Object.entries(normalise(mixture)).map(([id, share]) => [pigmentIndex(id), share] as const);
-  const inner = indexed(l.mixture);
-  const outer = l.edge && indexed(l.edge);
+  r.tipFull = carrier.tipUm * (0.5 + 0.9 * r.body) * Math.min(3, Math.max(0.35, l.amount));
+  const inner = contents(l.mixture, make);
+  const outer = l.edge && contents(l.edge.mixture, make);
+  const border = 1 - 2 * (l.edge?.share ?? 0.5);
   for (let c = 0; c < r.tipVolume.length; c++) {
-    if (!l.hairy[c]) continue;
+    if (!carrier.hairy[c]) continue;
     const i = c % r.across;
     const u = ((i + 0.5) / r.across) * 2 - 1;
     const ragged = 0.1 * (latticeHash(i, c, l.seed) - 0.5);
-    const edge = outer ? 1 / (1 + Math.exp(-(u + ragged) / 0.06)) : 0;
+    const edge = outer ? 1 / (1 + Math.exp(-(u - border + ragged) / 0.06)) : 0;
     const level = Math.min(l.amount, 1.5) * (0.85 + 0.3 * noise1(i / 2.5, l.seed + 77));
     const tip = Math.max(0, r.tipFull * Math.min(1, 0.4 + level) - r.tipVolume[c]);
-    const tuft = Math.max(0, l.tuftUm * level - r.tuftVolume[c]);
+    const tuft = Math.max(0, carrier.tuftUm * level - r.tuftVolume[c]);
     r.tipVolume[c] += tip;
     r.tuftVolume[c] += tuft;
-    const add = (pigment: number, share: number) => {
+    const add = (pigment: number, coatsPerUm: number) => {
       const k = planeOf(r, pigment);
-      r.tipMass[k][c] += tip * coatsPerUm * share;
-      r.tuftMass[k][c] += tuft * coatsPerUm * share;
+      r.tipMass[k][c] += tip * coatsPerUm;
+      r.tuftMass[k][c] += tuft * coatsPerUm;
     };
-    for (const [pigment, share] of inner) add(pigment, share * (1 - edge));
-    if (outer) for (const [pigment, share] of outer) add(pigment, share * edge);
+    for (const [pigment, coats] of inner) add(pigment, coats * (1 - edge));
+    if (outer) for (const [pigment, coats] of outer) add(pigment, coats * edge);
+  }
+}
+
+/** Leaves a clean tool damp: a share of its capacity is solvent. */
+export function dampen(r: Reservoir, carrier: Carrier, share: number): void {
+  const k = planeOf(r, SOLVENT);
+  for (let c = 0; c < r.tipVolume.length; c++) {
+    if (!carrier.hairy[c]) continue;
+    const tuft = carrier.tuftUm * share * 0.25;
+    r.tuftVolume[c] += tuft;
+    r.tuftMass[k][c] += tuft / COAT_UM;
   }
 }
 

@@ -1,133 +1,48 @@
-/**
- * The tools, as data. Thicknesses in um, lengths in mm; shares and rates without unit. What the numbers do is told
- * in contact.ts (exchange), footprint.ts (form) and reservoir.ts (paint carried).
- */
-export type BrushShape = 'flat' | 'filbert' | 'round' | 'dome';
+import { formOf, FORMS, type BrushForm, type FormName } from './brushForms';
 
-export interface BrushForm {
-  readonly shape: BrushShape;
-  /** Length of the footprint along the motion, in widths. */
-  readonly aspect: number;
-  /** Unevenness of the bristle tips. */
-  readonly roughnessUm: number;
-  /** How far streaks come from single bristles (1) rather than from all over (0). */
-  readonly comb: number;
-  /** How strongly bristles stick together in clumps. */
-  readonly clumps: number;
-  /** Stiffness of the hair, 0 sable .. 1 hog. */
-  readonly stiffness: number;
-  /** Paint on the outside, which touches, and inside, which feeds it. */
-  readonly tipUm: number;
-  readonly tuftUm: number;
-  /** Rates of giving and taking for each contact length travelled. */
-  readonly deposit: number;
-  readonly pickup: number;
-  /** How deep hair goes into the grain: dry, and where it carries paint. */
-  readonly reach: number;
-  readonly wetReach: number;
-  /** Width over which contact comes on. */
-  readonly softnessUm: number;
-  /** Unsteadiness of single bristles. */
-  readonly wiggleUm: number;
-  /** How much paint is pushed aside. */
-  readonly plough: number;
-  /** How fast the heel gets dirty. */
-  readonly soiling: number;
-  /** Width of the rising edge, share of the half width. */
-  readonly edge: number;
-  /** Distance of stamps in contact lengths, and its ceiling: mm, and mm for each mm of width. */
-  readonly spacing: number;
-  readonly spacingMaxMm: number;
-  readonly spacingMaxPerWidth: number;
-  /** Length over which the tuft forgets the ground it rode on. */
-  readonly rideMm: number;
-  /** How evenly the tuft rides. */
-  readonly rideStiffness: number;
-  /** The lay-blend setting for which the rates above hold. */
-  readonly naturalBlend: number;
+/** What a tool is made of, and so how its strokes are made. */
+export type ToolKind = 'brush' | 'knife' | 'pencil' | 'eraser' | 'spatter' | 'spray' | 'gel';
+
+interface ToolData {
+  readonly kind: ToolKind;
+  /** Size at which it is first taken up, mm. */
+  readonly sizeMm: number;
+  /** Whether there is one of soft hair beside the one of bristle. */
+  readonly hairs?: boolean;
+  /** Held at first: a blender only blends, a sponge dabs. */
+  readonly start?: Partial<ToolSettings>;
 }
 
-const BRISTLE: BrushForm = {
-  shape: 'flat',
-  aspect: 0.3,
-  roughnessUm: 100,
-  comb: 0.8,
-  clumps: 0.6,
-  stiffness: 0.75,
-  tipUm: 220,
-  tuftUm: 2200,
-  deposit: 0.55,
-  pickup: 0.36,
-  reach: 0,
-  wetReach: 0.9,
-  softnessUm: 35,
-  wiggleUm: 6,
-  plough: 0.8,
-  soiling: 0.12,
-  edge: 0.06,
-  spacing: 0.12,
-  spacingMaxMm: 0.5,
-  spacingMaxPerWidth: 0.005,
-  rideMm: 3.5,
-  rideStiffness: 0.15,
-  naturalBlend: 0.3,
-};
+const brush = (sizeMm: number, start?: Partial<ToolSettings>): ToolData => ({ kind: 'brush', sizeMm, start });
+const hairs = (sizeMm: number): ToolData => ({ kind: 'brush', sizeMm, hairs: true });
 
-export type Tool =
-  | { readonly kind: 'brush'; readonly id: string; readonly form: BrushForm }
-  | { readonly kind: 'pencil'; readonly id: string }
-  | { readonly kind: 'eraser'; readonly id: string };
+/** All tools, in the order of the roll. */
+const TOOLS = {
+  flat: hairs(12),
+  bright: hairs(10),
+  filbert: hairs(9),
+  round: hairs(5),
+  rigger: brush(2, { body: 0.25, thin: 0.3 }),
+  fan: hairs(16),
+  house: hairs(40),
+  worn: brush(22),
+  roller: brush(50),
+  sponge: brush(24, { touch: 'dab' }),
+  'blender-soft': brush(14),
+  'blender-bristle': brush(14),
+  stump: brush(8),
+  rag: brush(18),
+  knife: { kind: 'knife', sizeMm: 16 },
+  scraper: { kind: 'knife', sizeMm: 24 },
+  gel: { kind: 'gel', sizeMm: 20 },
+  spatter: { kind: 'spatter', sizeMm: 1.2, start: { distanceMm: 120, body: 0.15, thin: 0.2 } },
+  spray: { kind: 'spray', sizeMm: 24, start: { distanceMm: 80, body: 0.05, strength: 0.5 } },
+  graphite: { kind: 'pencil', sizeMm: 0.7 },
+  eraser: { kind: 'eraser', sizeMm: 6 },
+} as const satisfies Record<string, ToolData>;
 
-const brush = (id: string, changes: Partial<BrushForm> = {}): Tool => ({
-  kind: 'brush',
-  id,
-  form: { ...BRISTLE, ...changes },
-});
-
-const TOOL_LIST: readonly Tool[] = [
-  brush('flat'),
-  brush('filbert', { shape: 'filbert', aspect: 0.42, roughnessUm: 105, stiffness: 0.7 }),
-  brush('round', {
-    shape: 'round',
-    aspect: 1,
-    roughnessUm: 70,
-    comb: 0.6,
-    stiffness: 0.6,
-    deposit: 0.9,
-    tuftUm: 1400,
-    spacing: 0.05,
-    spacingMaxPerWidth: 0.05,
-  }),
-  brush('blender-soft', {
-    shape: 'dome',
-    aspect: 0.9,
-    roughnessUm: 12,
-    comb: 0.3,
-    stiffness: 0.25,
-    deposit: 0.3,
-    pickup: 0.3,
-    plough: 0.1,
-    tuftUm: 200,
-    tipUm: 120,
-    reach: 1.2,
-    soiling: 0,
-    wiggleUm: 5,
-    softnessUm: 50,
-    edge: 0.5,
-    spacingMaxPerWidth: 0.05,
-    naturalBlend: 1,
-  }),
-  { kind: 'pencil', id: 'graphite' },
-  { kind: 'eraser', id: 'eraser' },
-];
-
-export const TOOL_IDS = ['flat', 'filbert', 'round', 'blender-soft', 'graphite', 'eraser'] as const;
-export type ToolId = (typeof TOOL_IDS)[number];
-
-const tools = new Map(TOOL_LIST.map((tool) => [tool.id, tool]));
-
-/** The tool with an id. */
-export const toolOf = (id: ToolId): Tool => tools.get(id)!;
+export type ToolId = keyof typeof TOOLS;
+export const TOOL_IDS = Object.keys(TOOLS) as [ToolId, ...ToolId[]];
 
 /** How a tool is held: everything a painter sets. */
 export interface ToolSettings {
@@ -137,10 +52,76 @@ export interface ToolSettings {
   readonly strength: number;
   /** 0 only lays, 1 only moves what it finds. */
   readonly blend: number;
-  /** Stiffness of the paint that is loaded next. */
+  /** Of the paint that is loaded next: stiffness, and shares of medium, solvent (water in acrylic), gel and retarder. */
   readonly body: number;
-  /** Share of medium in the paint that is loaded next. */
   readonly thin: number;
+  readonly solvent: number;
+  readonly gel: number;
+  readonly retarder: number;
+  readonly vehicle: 'oil' | 'acrylic';
+  /** What the brush is made of. */
+  readonly hair: 'bristle' | 'soft';
+  /** Drawn along, or in scattered dabs. */
+  readonly touch: 'drag' | 'dab';
   /** Rub-out: a hard or soft tip. */
   readonly tip: 'hard' | 'soft';
+  /** Knife: how it is held. */
+  readonly hold: 'flat' | 'edge' | 'tip';
+  /** Spatter and spray: distance from the painting. */
+  readonly distanceMm: number;
+  /** Whether it is loaded again, by itself, for every stroke. */
+  readonly keepLoaded: boolean;
+  /** The pen: least pressure, and the exponent of its curve (below 1 a light hand counts more). */
+  readonly floor: number;
+  readonly curve: number;
+}
+
+export const kindOf = (tool: ToolId): ToolKind => TOOLS[tool].kind;
+
+/** Whether a tool comes in bristle and in soft hair. */
+export const hasHairs = (tool: ToolId): boolean => 'hairs' in TOOLS[tool];
+
+/** Whether paint can be loaded on a tool. */
+export const takesPaint = (tool: ToolId): boolean =>
+  !['pencil', 'eraser', 'gel'].includes(kindOf(tool)) && tool !== 'rag' && tool !== 'scraper';
+
+/** Whether a tool only moves the paint that it finds, until it is told otherwise. */
+export const isBlender = (tool: ToolId): boolean =>
+  kindOf(tool) === 'brush' && FORMS[tool as FormName].naturalBlend === 1;
+
+/** The form of a brush as it is held. */
+export const brushForm = (settings: Pick<ToolSettings, 'tool' | 'hair'>): BrushForm =>
+  formOf(settings.tool as FormName, hasHairs(settings.tool) ? settings.hair : 'bristle');
+
+/** How a tool is held when it is first taken up. */
+export function startSettings(tool: ToolId): ToolSettings {
+  const data: ToolData = TOOLS[tool];
+  return {
+    tool,
+    sizeMm: data.sizeMm,
+    strength: 1,
+    blend:
+      data.kind === 'brush'
+        ? FORMS[tool as FormName].naturalBlend
+        : tool === 'scraper'
+          ? 1
+          : data.kind === 'knife'
+            ? 0.3
+            : 0,
+    body: 0.6,
+    thin: 0,
+    solvent: 0,
+    gel: data.kind === 'gel' ? 1 : 0,
+    retarder: 0,
+    vehicle: 'oil',
+    hair: 'bristle',
+    touch: 'drag',
+    tip: 'hard',
+    hold: 'flat',
+    distanceMm: 100,
+    keepLoaded: false,
+    floor: 0,
+    curve: 1,
+    ...data.start,
+  };
 }

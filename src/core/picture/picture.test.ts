@@ -4,8 +4,8 @@ import { deltaE2000 } from '@/core/colour/deltaE2000';
 import { toExternal } from '@/core/colour/kubelkaMunk';
 import type { Mixture } from '@/core/colour/mixture';
 import { filmSpectrum, spectrumToLab } from '@/core/colour/spectrum';
-import { field, line, loaded, mean, meanLab, paint, studioFor } from '@/testing/bench';
-import { Picture } from './picture';
+import { field, line, loaded, mean, meanLab, paint, studioFor } from '@/measure/bench';
+import { Picture, STUDIO_LIGHT } from './picture';
 import { Pyramid } from './pyramid';
 import { readSpot } from './readings';
 import { greyOfCode } from './valueView';
@@ -83,7 +83,7 @@ describe('sampling', () => {
     const studio = studioFor(40, 30, { seed: 3 });
     paint(studio, ...field([2, 2, 36, 26], { PB29: 1, PW6: 3, PY43: 0.5 }, 12, 0.9));
     const picture = new Picture(studio.painting);
-    for (const light of [picture.light, { azimuth: 90, elevation: 10, room: 0.1 }]) {
+    for (const light of [picture.light, { ...STUDIO_LIGHT, azimuth: 90, elevation: 10, room: 0.1 }]) {
       picture.light = light;
       picture.update(whole(picture));
       for (const [x, y] of [[40, 40], [80, 50], [110, 90]]) {
@@ -112,7 +112,7 @@ describe('light', () => {
   const picture = new Picture(studio.painting);
   const { arena, width, height } = studio.painting;
   const lit = (azimuth: number, room: number) => {
-    picture.light = { azimuth, elevation: 25, room };
+    picture.light = { ...STUDIO_LIGHT, azimuth, elevation: 25, room };
     picture.update(whole(picture));
     return arena.u32.slice(picture.lit, picture.lit + width * height).map((v) => (v >>> 8) & 255);
   };

@@ -5,22 +5,15 @@ import { bandsToLinear } from '@/core/colour/mixture';
 import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
 import type { PixelRect } from '@/core/film/pixelRect';
+import { COAT_UM, leanness, SOLVENT } from '@/core/film/stratum';
+import { isColoured } from '@/core/colour/pigments';
 import { DRY_SHRINK, PLANE_BYTES, TILE, TILE_CELLS, type Tile } from '@/core/film/tile';
-import { CODE_STEPS } from '@/core/kernels/colour';
+import { CLOSED_UM, CODE_STEPS } from '@/core/kernels/colour';
 import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
-import { aimLamp, RELIGHT, RELIGHT_REACH } from '@/core/kernels/relight';
+import { aimLamp, RELIGHT, RELIGHT_REACH, SHEEN, type Light } from '@/core/kernels/relight';
 
-/** Where the light comes from. */
-export interface Light {
-  /** Direction of the lamp, degrees clockwise from the top of the painting. */
-  readonly azimuth: number;
-  /** Height of the lamp above the painting, degrees. */
-  readonly elevation: number;
-  /** Share of the light that comes from the room, 0..1; 1 leaves no relief. */
-  readonly room: number;
-}
-
-export const STUDIO_LIGHT: Light = { azimuth: 320, elevation: 35, room: 0.42 };
+export type { Light };
+export const STUDIO_LIGHT: Light = { azimuth: 320, elevation: 35, room: 0.42, finish: 0.5, warmth: 0 };
 
 const codes = Uint8Array.from({ length: CODE_STEPS + 1 }, (_, i) => Math.round(255 * encodeSrgb(i / CODE_STEPS)));
 const linear = Float32Array.from({ length: 256 }, (_, i) => decodeSrgb(i / 255));
@@ -35,13 +28,15 @@ const matrix = Float32Array.from({ length: BANDS.count * 3 }, (_, j) => {
  * sampling never sees a shadow. Rasters are as large as the painting, in the same memory as the paint.
  */
 export class Picture {
-  /** Word addresses: unlit sRGB codes with gloss in the high byte; total relief, um; lit sRGB codes. */
+  /** Word addresses: unlit sRGB codes with the sheen in the high byte; total relief, um; lit sRGB codes. */
   readonly albedo: number;
   readonly relief: number;
   readonly lit: number;
   light: Light = STUDIO_LIGHT;
   private readonly run: number;
   private readonly scratch: number;
+  /** Word address of packed steps on their way to `scratch`. */
+  private readonly steps: number;
   /** Word address of the list of a film's mass planes. */
   private readonly massList: number;
   /** Word addresses of the bands' matrix and, in bytes, of the table of sRGB codes. */
@@ -61,6 +56,7 @@ export class Picture {
     this.lit = arena.allocate(cells * 4) >> 2;
     this.run = arena.allocate(TILE * 4 * BANDS.count) >> 2;
     this.scratch = arena.allocate(TILE * 4 * 64) >> 2;
+    this.steps = arena.allocate(TILE * 2) >> 2;
     this.massList = arena.allocate(64 * 4) >> 2;
     this.matrix = arena.allocate(matrix.byteLength) >> 2;
     this.codes = arena.allocate(codes.byteLength);
@@ -111,8 +107,7 @@ export class Picture {
   /** Lit picture of a rectangle from albedo and relief. */
   relight(r: PixelRect): void {
     const { f32, i32 } = this.painting.arena;
-    const { azimuth, elevation, room } = this.light;
-    aimLamp(f32, i32, this.lamp, azimuth, elevation, room);
+    aimLamp(f32, i32, this.lamp, this.light);
     this.kernels.relight(this.lamp, r.left, r.top, r.right, r.bottom);
   }
 
@@ -162,24 +157,32 @@ export class Picture {
       const row = (y % surface.size) * surface.size;
       for (let x = 0; x < count; x++) f32[this.relief + out + x] = surface.um[row + ((left + x) % surface.size)];
       if (bare) {
-        for (let x = 0; x < count; x++) u32[this.albedo + out + x] &= 0x00ffffff;
+        for (let x = 0; x < count; x++) u32[this.albedo + out + x] = withSheen(u32[this.albedo + out + x], SHEEN);
         continue;
       }
       for (const { tile } of tiles) this.addRelief(tile, cell, count, out);
     }
   }
 
-  /** Adds a tile's paint to the relief, and its wetness to the gloss. */
+  /** Adds a tile's paint to the relief, and says how its surface takes the light. */
   private addRelief(tile: Tile, cell: number, count: number, out: number): void {
     const { f32, u32 } = this.painting.arena;
+    const solvent = tile.pigments.indexOf(SOLVENT);
+    const newest = tile.dryLean ? tile.strata.at(-1) : undefined;
     for (let x = 0; x < count; x++) {
-      const keep = tile.rubbing && tile.sealed ? 1 - f32[(tile.laid >> 2) + cell + x] : 1;
-      const dry = tile.sealed ? f32[(tile.sealed >> 2) + cell + x] * DRY_SHRINK * keep : 0;
-      const wet = tile.volume ? f32[(tile.volume >> 2) + cell + x] : 0;
+      const at = cell + x;
+      const keep = tile.rubbing && tile.sealed ? 1 - f32[(tile.laid >> 2) + at] : 1;
+      const dry = tile.sealed ? f32[(tile.sealed >> 2) + at] * DRY_SHRINK * keep : 0;
+      const wet = tile.volume ? f32[(tile.volume >> 2) + at] : 0;
       f32[this.relief + out + x] += dry + wet;
+      let lean = 0;
+      if (wet > 1) lean = solvent < 0 ? 0 : (f32[(tile.mass[solvent] >> 2) + at] * COAT_UM) / wet;
+      else if (newest) lean = leanness(newest, at);
+      const matte = Math.min(1, Math.max(0, lean - 0.25) / 0.5);
       // a dry oil film keeps part of its gloss; bare ground has none
-      const gloss = Math.min(255, wet * 6 + Math.min(110, dry * 3));
-      u32[this.albedo + out + x] = ((u32[this.albedo + out + x] & 0x00ffffff) | (gloss << 24)) >>> 0;
+      const gloss = Math.min(127, wet * 3 + Math.min(55, dry * 1.5)) * (1 - matte);
+      const sheen = SHEEN + gloss - (matte > 0 ? 127 * matte * Math.min(1, (wet + dry) / CLOSED_UM) : 0);
+      u32[this.albedo + out + x] = withSheen(u32[this.albedo + out + x], sheen);
     }
   }
 
@@ -239,24 +242,24 @@ export class Picture {
   /** Lays the dry films of a tile over `run`, oldest first; `thinned` looks through what is being rubbed out. */
   private layStrata(tile: Tile, cell: number, count: number, thinned: boolean): void {
     for (const stratum of tile.strata) {
+      const { arena } = this.painting;
       const tables = this.tablesFor(stratum.pigments);
-      const { f32, i32 } = this.painting.arena;
-      const planes = stratum.pigments.length;
+      const unpack = (steps: Uint16Array, unit: number, to: number) => {
+        arena.u16.set(steps.subarray(cell, cell + count), this.steps << 1);
+        this.kernels.unpackSteps(this.steps << 1, count, unit, to);
+        if (!thinned) return;
+        const { f32 } = arena;
+        for (let x = 0; x < count; x++) f32[to + x] *= 1 - f32[(tile.laid >> 2) + cell + x];
+      };
       const thickness = this.scratch;
-      for (let x = 0; x < count; x++) {
-        const keep = thinned ? 1 - f32[(tile.laid >> 2) + cell + x] : 1;
-        f32[thickness + x] = stratum.thickness[cell + x] * stratum.thicknessStep * keep;
-      }
-      for (let i = 0; i < planes; i++) {
-        const to = thickness + (i + 1) * TILE;
-        const { [i]: steps } = stratum.mass;
-        const { [i]: unit } = stratum.massStep;
-        for (let x = 0; x < count; x++) {
-          const keep = thinned ? 1 - f32[(tile.laid >> 2) + cell + x] : 1;
-          f32[to + x] = steps[cell + x] * unit * keep;
-        }
-        i32[this.massList + i] = to;
-      }
+      unpack(stratum.thickness, stratum.thicknessStep, thickness);
+      let planes = 0;
+      stratum.pigments.forEach((pigment, i) => {
+        if (!isColoured(pigment)) return;
+        const to = thickness + (planes + 1) * TILE;
+        unpack(stratum.mass[i], stratum.massStep[i], to);
+        arena.i32[this.massList + planes++] = to;
+      });
       this.kernels.filmOver(count, this.massList, planes, thickness, tables, BANDS.count, this.run, TILE);
     }
   }
@@ -264,13 +267,17 @@ export class Picture {
   private layWet(tile: Tile, cell: number, count: number): void {
     const tables = this.tablesFor(tile.pigments);
     const { i32 } = this.painting.arena;
-    for (let i = 0; i < tile.mass.length; i++) i32[this.massList + i] = (tile.mass[i] >> 2) + cell;
+    let planes = 0;
+    for (let i = 0; i < tile.mass.length; i++) {
+      if (isColoured(tile.pigments[i])) i32[this.massList + planes++] = (tile.mass[i] >> 2) + cell;
+    }
     const thickness = (tile.volume >> 2) + cell;
-    this.kernels.filmOver(count, this.massList, tile.mass.length, thickness, tables, BANDS.count, this.run, TILE);
+    this.kernels.filmOver(count, this.massList, planes, thickness, tables, BANDS.count, this.run, TILE);
   }
 
   /** K and S of a set of pigments, laid out for the kernel. */
-  private tablesFor(pigments: readonly number[]): number {
+  private tablesFor(all: readonly number[]): number {
+    const pigments = all.filter(isColoured);
     const key = pigments.join();
     const known = this.tables.get(key);
     if (known !== undefined) return known;
@@ -287,6 +294,8 @@ export class Picture {
     return at;
   }
 }
+
+const withSheen = (code: number, sheen: number) => ((code & 0x00ffffff) | (sheen << 24)) >>> 0;
 
 function clip(r: PixelRect, width: number, height: number): PixelRect {
   return {

@@ -2,7 +2,7 @@ import { BANDS } from '@/core/colour/bands';
 import { linearToLab, type Triple } from '@/core/colour/colorimetry';
 import { filmReflectance } from '@/core/colour/kubelkaMunk';
 import { bandsToLinear, normalise, type Mixture } from '@/core/colour/mixture';
-import { pigmentId } from '@/core/colour/pigments';
+import { isColoured, pigmentId } from '@/core/colour/pigments';
 import type { Tile } from '@/core/film/tile';
 import { TILE } from '@/core/film/tile';
 import { CLOSED_UM } from '@/core/kernels/colour';
@@ -80,20 +80,24 @@ function filmsAt(picture: Picture, x: number, y: number): FilmAtCell[] {
     for (const s of tile.strata) {
       films.push({
         layer: layer.id,
-        masses: s.pigments.map((p, i) => [p, s.mass[i][cell] * s.massStep[i]] as const),
+        masses: coloured(s.pigments, (i) => s.mass[i][cell] * s.massStep[i]),
         um: s.thickness[cell] * s.thicknessStep,
       });
     }
     if (tile.volume) {
       films.push({
         layer: layer.id,
-        masses: tile.pigments.map((p, i) => [p, plane(picture, tile.mass[i], cell)] as const),
+        masses: coloured(tile.pigments, (i) => plane(picture, tile.mass[i], cell)),
         um: plane(picture, tile.volume, cell),
       });
     }
   }
   return films;
 }
+
+/** Pigments of a film with what there is of each; medium and the like have no colour. */
+const coloured = (pigments: readonly number[], coats: (place: number) => number) =>
+  pigments.map((p, i) => [p, coats(i)] as const).filter(([p]) => isColoured(p));
 
 /** How much of black against white a film hides, 0..1, by luminance. */
 function hiding(film: FilmAtCell): number {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { correlation, deviation, mean } from '@/testing/bench';
+import { correlation, deviation, mean } from '@/measure/bench';
 import { makeHeightField, SURFACE_KINDS, type HeightField, type SurfaceKind } from './heightField';
 import { fractalNoise, latticeHash, noise1, noise2, randomFrom } from './noise';
 

@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useRef, type RefObject } from 'react';
-import { toolOf } from '@/core/marks/tools';
+import { brushForm, kindOf } from '@/core/marks/tools';
 import { useEasel } from './easelStore';
 import styles from './easel.module.css';
 
@@ -37,11 +37,11 @@ export function Footprint({
   }, [box, pointer, sampling, settings]);
 
   if (!settings) return null;
-  const tool = toolOf(settings.tool);
+  const form = kindOf(settings.tool) === 'brush' ? brushForm(settings) : undefined;
   const dpr = typeof window === 'undefined' ? 1 : window.devicePixelRatio;
   const width = Math.max(2, ((settings.sizeMm / 25.4) * ppi * zoom) / dpr);
-  const length = tool.kind === 'brush' ? width * tool.form.aspect : width;
-  const flat = tool.kind === 'brush' && tool.form.shape === 'flat';
+  const length = form ? width * form.aspect : width;
+  const flat = form && form.shape !== 'round' && form.shape !== 'dome';
   const round = { fill: 'none', cx: 0, cy: 0, rx: width / 2, ry: length / 2 };
   const square = { fill: 'none', x: -width / 2, y: -length / 2, width, height: length };
   return (

@@ -3,7 +3,7 @@ import { Button, Segmented, Slider, Tooltip } from 'antd';
 import { useState } from 'react';
 import { linearToHex } from '@/core/colour/colorimetry';
 import { masstoneLinear } from '@/core/colour/mixture';
-import { toolOf, type ToolSettings } from '@/core/marks/tools';
+import { brushForm, kindOf, type ToolSettings } from '@/core/marks/tools';
 import { recipeWords } from '../parts/recipeWords';
 import { JAR, useEasel } from './easelStore';
 import styles from './easel.module.css';
@@ -23,7 +23,7 @@ export function InHand() {
   const { apply, reload } = useEasel.getState();
   if (!bench) return <section className={styles.inHand} aria-label="In hand" />;
   const { tool: settings, level, mixture } = bench;
-  const tool = toolOf(settings.tool);
+  const tool = { kind: kindOf(settings.tool) };
   const brush = tool.kind === 'brush';
   const layer = bench.layers.find((l) => l.id === bench.activeLayer);
   const carries = Object.keys(mixture).length > 0 && level > 0.002;
@@ -164,7 +164,7 @@ function Dial({
 
 /** The tip of the brush from the side, with the paint that is on it. */
 function BrushTip({ settings, colour, level }: { settings: ToolSettings; colour: string | undefined; level: number }) {
-  const tool = toolOf(settings.tool);
+  const tool = { kind: kindOf(settings.tool) };
   const hair = '#b08f5f';
   if (tool.kind === 'pencil') {
     return (
@@ -186,7 +186,7 @@ function BrushTip({ settings, colour, level }: { settings: ToolSettings; colour:
       </svg>
     );
   }
-  const { shape } = tool.form;
+  const { shape } = brushForm(settings);
   const outline =
     shape === 'flat'
       ? 'M12 26h36l2 50q-20 5-40 0z'

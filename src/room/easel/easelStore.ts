@@ -3,7 +3,7 @@ import { create } from 'zustand';
 import { masstoneLab, type Mixture } from '@/core/colour/mixture';
 import type { PaintingSpec } from '@/core/film/painting';
 import type { Command } from '@/core/journal/commands';
-import { toolOf, type ToolId } from '@/core/marks/tools';
+import { isBlender, takesPaint, type ToolId } from '@/core/marks/tools';
 import { STUDIO_LIGHT, type Light } from '@/core/picture/picture';
 import type { SpotReading } from '@/core/picture/readings';
 import type { View } from '@/core/picture/view';
@@ -166,8 +166,8 @@ export const useEasel = create<EaselState>((set, get) => ({
     const mixture = mixtureOf(parts);
     if (Object.keys(mixture).length === 0) return;
     const { bench, apply } = get();
-    const tool = bench && toolOf(bench.tool.tool);
-    if (!tool || tool.kind !== 'brush' || tool.form.naturalBlend === 1) apply({ do: 'tool', tool: 'flat' });
+    const tool = bench?.tool.tool;
+    if (!tool || !takesPaint(tool) || isBlender(tool)) apply({ do: 'tool', tool: 'flat' });
     apply({ do: 'rinse' });
     apply({ do: 'load', mixture, amount: 1 });
   },

@@ -2,7 +2,7 @@
 import { useEffect, useRef } from 'react';
 import type { Mixture } from '@/core/colour/mixture';
 import { Painting } from '@/core/film/painting';
-import { Picture } from '@/core/picture/picture';
+import { Picture, STUDIO_LIGHT } from '@/core/picture/picture';
 import type { SurfaceKind } from '@/core/surface/heightField';
 import styles from './prepare.module.css';
 
@@ -34,7 +34,7 @@ export function GroundPreview({
       tone: Object.keys(tone).length > 0 ? { mixture: tone } : undefined,
     });
     const picture = new Picture(painting);
-    picture.light = { azimuth: 310, elevation: 22, room: 0.25 };
+    picture.light = { ...STUDIO_LIGHT, azimuth: 310, elevation: 22, room: 0.25 };
     const { width, height } = painting;
     picture.update({ left: 0, top: 0, right: width, bottom: height });
     const context = canvas.current!.getContext('2d')!;

@@ -8,6 +8,7 @@ import { TILE } from '@/core/film/tile';
 import type { CommandInput } from '@/core/journal/commands';
 import { commandSchema, paintingSchema } from '@/core/journal/commands';
 import { Studio } from '@/core/journal/studio';
+import type { ToolId, ToolSettings } from '@/core/marks/tools';
 import { Picture } from '@/core/picture/picture';
 
 export type Area = readonly [x: number, y: number, width: number, height: number];
@@ -35,11 +36,13 @@ export const line = (x0: number, y0: number, x1: number, y1: number, pressure = 
   }),
 });
 
+type Held = { amount?: number } & Partial<Omit<ToolSettings, 'tool' | 'sizeMm'>>;
+
 /** Takes a clean brush full of a mixture. */
-export const loaded = (tool: 'flat' | 'filbert' | 'round', sizeMm: number, mixture: Mixture, more: { body?: number; thin?: number; amount?: number; blend?: number; strength?: number } = {}): CommandInput[] => [
-  { do: 'tool', tool, sizeMm, body: more.body ?? 0.6, thin: more.thin ?? 0, blend: more.blend ?? 0.3, strength: more.strength ?? 1 },
+export const loaded = (tool: ToolId, sizeMm: number, mixture: Mixture, { amount = 1, ...held }: Held = {}): CommandInput[] => [
+  { do: 'tool', tool, sizeMm, body: 0.6, thin: 0, blend: 0.3, strength: 1, ...held },
   { do: 'rinse' },
-  { do: 'load', mixture: { ...mixture }, amount: more.amount ?? 1 },
+  { do: 'load', mixture: { ...mixture }, amount },
 ]; // prettier-ignore
 
 /** Covers an area with strokes side by side, loading for each. */

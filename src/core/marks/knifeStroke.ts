@@ -1,0 +1,403 @@
+import { growRect, type PixelRect } from '@/core/film/pixelRect';
+import { BLADE } from '@/core/kernels/blade';
+import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
+import { noise1, randomFrom } from '@/core/surface/noise';
+import { bladeWidthMm, columnsOf, FREE_MM, type KnifeForm } from './knifeForm';
+import type { Sample, Stamp } from './path';
+import type { Reservoir } from './reservoir';
+import { Settling } from './settling';
+import { StampedStroke, type StrokeSetting } from './stampedStroke';
+
+const SPACING_MM = 0.2;
+/** How far ahead of the edge the bead reaches, and how far behind it the blade still touches, mm. */
+const AHEAD_MM = 3;
+const BACK_MM = 0.25;
+/** Where paint is laid, and where the blade begins to rise, mm ahead of the edge. */
+const LAY_MM = 0.4;
+const STANDOFF_MM = 0.125;
+/** Way over which the blade forgets what it rode on, mm. */
+const RIDE_MM = 2;
+/** Way over which the paint on the blade follows down to its edge, mm. */
+const FEED_MM = 5;
+/** A bead as thick as this carries the blade, um over 1 mm. */
+const CARRYING_UM = 1200;
+/** Film that even a pressed blade leaves, um. */
+const LEAST_UM = 3;
+/** Beads thinner than this are not left standing, um over 1 mm. */
+const LEAST_RIDGE_UM = 350;
+
+/**
+ * A stroke of a knife: a rigid edge with a bead of paint in front of it. A light hand lays a slab; more pressure
+ * levels and knocks down; full pressure scrapes to the valleys of the grain. Held on its edge the blade draws a line
+ * along the motion; its tip lays small touches. The pen's lean lifts one end: a feathered side.
+ */
+export class KnifeStroke extends StampedStroke {
+  private readonly kernels: Kernels;
+  private readonly width: number;
+  private readonly columns: number;
+  /** Word addresses: parameters, bead and ride, nicks, what was felt. */
+  private readonly block: number;
+  private readonly ride: number;
+  private readonly nick: number;
+  private readonly felt: number;
+  private bead = 0;
+  private channels = 0;
+  private store = new Float64Array(0);
+  private pigments: readonly number[] = [];
+  private down = false;
+  private way = 0;
+  /** Stiffness and thickness of the film under the blade. */
+  private feltBody = 0.4;
+  private feltUm = 0;
+  private last: { x: number; y: number; cos: number; sin: number } | undefined;
+  private readonly settling: Settling;
+
+  constructor(
+    setting: StrokeSetting,
+    private readonly form: KnifeForm,
+    private readonly reservoir: Reservoir,
+  ) {
+    super(setting);
+    const { arena } = setting.painting;
+    this.kernels = kernelsFor(arena);
+    this.width = bladeWidthMm(setting.settings);
+    this.columns = columnsOf(this.width);
+    this.block = arena.allocate(BLADE.words * 4) >> 2;
+    this.ride = arena.allocate(this.columns * 4) >> 2;
+    this.nick = arena.allocate((this.columns * 4 + 8) * 4) >> 2;
+    this.felt = arena.allocate(this.columns * 12) >> 2;
+    this.settling = new Settling(setting.painting, this.window, Math.max(0.4, reservoir.body));
+    // nicks of the blade, and its wear: the same in every stroke of a painting
+    const wear = setting.painting.spec.seed * 71 + 5;
+    const random = randomFrom(wear);
+    for (let i = 0; i < this.columns * 4 + 8; i++) {
+      const r = random();
+      arena.f32[this.nick + i] = 0.45 * r * r + 0.8 * noise1(i / 9, wear + 3) + (random() < 0.03 ? 0.9 : 0);
+    }
+  }
+
+  protected spacing(): number {
+    return SPACING_MM;
+  }
+
+  protected override touchDown(): void {
+    this.leaveRidge();
+    this.down = false;
+  }
+
+  protected override finish(): void {
+    this.leaveRidge();
+    if (this.channels > 0) growRect(this.changed, this.settling.finish());
+    super.finish();
+    this.unpack();
+    const { arena } = this.painting;
+    arena.free(this.block << 2, BLADE.words * 4);
+    arena.free(this.ride << 2, this.columns * 4);
+    arena.free(this.nick << 2, (this.columns * 4 + 8) * 4);
+    arena.free(this.felt << 2, this.columns * 12);
+  }
+
+  protected stamp({ point, dx, dy, wayMm }: Stamp): void {
+    const { window } = this;
+    const pressure = Math.min(1, point.pressure);
+    if (pressure <= 0.01) {
+      this.touchDown();
+      return;
+    }
+    const { cos, sin } = this.edge(point, dx, dy);
+    const half = this.width / 2 + FREE_MM;
+    const rect = this.reach(
+      point.x,
+      point.y,
+      Math.abs(cos) * half + Math.abs(sin) * AHEAD_MM,
+      Math.abs(sin) * half + Math.abs(cos) * AHEAD_MM,
+    );
+    if (!rect) return;
+    if (!window.contains(rect.left, rect.top, rect.right, rect.bottom)) {
+      this.unpack();
+      const all = { ...rect };
+      growRect(all, this.settling.area);
+      window.moveTo(all.left, all.top, all.right, all.bottom, this.reservoir.pigments);
+      this.pack();
+    }
+    if (!this.down) this.feelGround(point, cos, sin);
+    this.feed(wayMm);
+    this.setBlock(point, pressure, cos, sin, wayMm, rect);
+    this.kernels.bladeStamp(this.block);
+    this.settle(wayMm);
+    this.way += wayMm;
+    this.last = { x: point.x, y: point.y, cos, sin };
+    this.touch(rect);
+    const levelled = this.settling.stamped(rect, wayMm, AHEAD_MM);
+    if (levelled) growRect(this.changed, levelled);
+  }
+
+  /** Direction of the blade's front: across the motion, turned by the pen's twist. */
+  private edge(point: Sample, dx: number, dy: number): { cos: number; sin: number } {
+    const angle = Math.atan2(dy, dx) - Math.PI / 2 + (point.twist * Math.PI) / 180;
+    let cos = Math.cos(angle);
+    let sin = Math.sin(angle);
+    // what lies ahead of the blade is on the side to which it moves
+    if (cos * dy - sin * dx < 0) {
+      cos = -cos;
+      sin = -sin;
+    }
+    return { cos, sin };
+  }
+
+  private setBlock(point: Sample, pressure: number, cos: number, sin: number, wayMm: number, rect: PixelRect): void {
+    const { painting, window, settings, form, reservoir } = this;
+    const { f32, i32 } = painting.arena;
+    const mm = painting.mmPerPx;
+    const b = this.block;
+    // held on its edge or tip, the blade is drawn under more pressure and stands steeper
+    const stands = settings.hold === 'flat' ? 1 : 0.55;
+    const held =
+      stands * form.standUm * Math.pow(1 - pressure, 1.5) + form.liftUm * this.feltBody * Math.sqrt(1 - pressure);
+    // a bead carries the blade; without one it sinks into the film that it finds, the deeper the harder it is pressed
+    const carried = Math.min(1, this.beadUm() / CARRYING_UM);
+    const sunk = Math.min(held, this.feltUm * (1.05 - Math.pow(pressure, 1.2)));
+    const stand = carried * held + (1 - carried) * sunk - form.dig * painting.surface.depthUm * pressure ** 3;
+    const chatter =
+      (noise1((this.way * 4) / 3.1, this.seed) - 0.5) * 10 + (noise1((this.way * 4) / 17, this.seed + 1) - 0.5) * 35;
+    // the pen's lean along the edge lifts its other end
+    const lean = Math.tan((clamp(cos * point.tiltX + sin * point.tiltY) * Math.PI) / 180);
+    const leanUm = (-lean * 420) / (this.width / 2);
+    f32.set([cos, sin, point.x / mm - window.x0, point.y / mm - window.y0], b + BLADE.cos);
+    f32.set(
+      [
+        (this.width / 2 + FREE_MM) / mm, this.width / 2 / mm, (this.width + 2 * FREE_MM) / this.columns / mm,
+        BACK_MM / mm, AHEAD_MM / mm, stand, form.nickUm * (0.5 + 0.0035 * Math.max(0, stand)),
+        chatter * Math.min(1, Math.max(0, stand / 100)), form.slopeUmPerMm * mm, 1040 * mm,
+        leanUm * mm, Math.abs(lean) * 80, 1 - Math.exp((-2.2 * wayMm) / 0.25), LAY_MM / mm,
+        settings.strength, reservoir.body, this.settling.mark, LEAST_UM, 0.92,
+      ],
+      b + BLADE.half,
+    ); // prettier-ignore
+    i32.set(
+      [
+        window.channels, window.film >> 2, window.relief >> 2, window.body >> 2, window.laid >> 2, window.fresh >> 2,
+        window.cure >> 2, this.bead, this.ride, this.nick, this.felt, this.columns, window.width,
+        rect.left - window.x0, rect.top - window.y0, rect.right - window.x0, rect.bottom - window.y0,
+      ],
+      b + BLADE.channels,
+    ); // prettier-ignore
+    f32[b + BLADE.standoff] = STANDOFF_MM / mm;
+    for (let c = 0; c < this.columns; c++) {
+      f32[this.felt + 3 * c] = 0;
+      f32[this.felt + 3 * c + 1] = -1e9;
+      f32[this.felt + 3 * c + 2] = 0;
+    }
+  }
+
+  /** After a stamp: the blade settles on the ground it felt, and the bead runs along it from high to low. */
+  private settle(wayMm: number): void {
+    const { f32 } = this.painting.arena;
+    const { felt, ride, columns } = this;
+    const forget = 1 - Math.exp(-wayMm / RIDE_MM);
+    for (let c = 0; c < columns; c++) {
+      const count = f32[felt + 3 * c + 2];
+      if (count === 0) continue;
+      const under = (0.4 * f32[felt + 3 * c]) / count + 0.6 * f32[felt + 3 * c + 1];
+      f32[ride + c] += (under - f32[ride + c]) * forget;
+    }
+    const cells = f32[this.block + BLADE.bodyCount];
+    if (cells > 4) {
+      this.feltBody += (f32[this.block + BLADE.bodySum] / cells - this.feltBody) * forget;
+      this.feltUm += (f32[this.block + BLADE.filmSum] / cells - this.feltUm) * forget;
+    }
+    this.stiffen(3);
+    const n = this.channels;
+    const run = 0.12 * Math.min(1, wayMm / 0.25);
+    for (let c = 0; c + 1 < columns; c++) {
+      const a = this.bead + c * n;
+      const va = f32[a + n - 1];
+      const vb = f32[a + 2 * n - 1];
+      const from = va > vb ? a : a + n;
+      const to = va > vb ? a + n : a;
+      const high = Math.max(va, vb);
+      if (high < 1e-6) continue;
+      const share = (run * Math.abs(va - vb)) / high;
+      for (let i = 0; i < n; i++) {
+        const m = f32[from + i] * share;
+        f32[from + i] -= m;
+        f32[to + i] += m;
+      }
+    }
+  }
+
+  /** Mean bead along the blade, um over 1 mm. */
+  private beadUm(): number {
+    const { f32 } = this.painting.arena;
+    const n = this.channels;
+    let sum = 0;
+    for (let c = 0; c < this.columns; c++) sum += f32[this.bead + c * n + n - 1];
+    return (sum * this.painting.cellArea) / this.width;
+  }
+
+  /** A blade gives little: its columns ride on their neighbours' ground too. */
+  private stiffen(times: number): void {
+    const { f32 } = this.painting.arena;
+    const share = 0.3 * (1.2 - this.form.flex);
+    for (let k = 0; k < times; k++) {
+      for (let c = this.ride; c + 1 < this.ride + this.columns; c++) {
+        const d = (f32[c] - f32[c + 1]) * share;
+        f32[c] -= d;
+        f32[c + 1] += d;
+      }
+    }
+  }
+
+  /** Touch-down: the blade comes to rest on what stands highest under it. */
+  private feelGround(point: Sample, cos: number, sin: number): void {
+    const { painting, window } = this;
+    const { f32 } = painting.arena;
+    const mm = painting.mmPerPx;
+    let film = 0;
+    let cells = 0;
+    for (let c = 0; c < this.columns; c++) {
+      const u = ((c + 0.5) * (this.width + 2 * FREE_MM)) / this.columns - this.width / 2 - FREE_MM;
+      let sum = 0;
+      let most = -Infinity;
+      let count = 0;
+      for (let v = 0; v < 2; v += 0.25) {
+        const px = Math.round((point.x + cos * u - sin * v) / mm) - window.x0;
+        const py = Math.round((point.y + sin * u + cos * v) / mm) - window.y0;
+        if (px < 0 || py < 0 || px >= window.width || py >= window.height) continue;
+        const h = f32[(window.relief >> 2) + py * window.width + px];
+        sum += h;
+        most = Math.max(most, h);
+        count++;
+        film += f32[(window.film >> 2) + (py * window.width + px + 1) * this.channels - 1];
+        cells++;
+      }
+      f32[this.ride + c] = count ? (0.4 * sum) / count + 0.6 * most : 0;
+    }
+    this.stiffen(20);
+    this.feltUm = cells > 0 ? film / cells : 0;
+    this.down = true;
+  }
+
+  /** Paint on the blade follows down to its edge; towards the blend end it stays where it is. */
+  private feed(wayMm: number): void {
+    const own = Math.min(1, (1 - this.settings.blend) / 0.7);
+    const share = (1 - Math.exp(-wayMm / FEED_MM)) * own;
+    if (share <= 0) return;
+    const { f32 } = this.painting.arena;
+    for (let k = 0; k < this.store.length; k++) {
+      const before = f32[this.bead + k];
+      f32[this.bead + k] += this.store[k] * share;
+      this.store[k] = Math.max(0, this.store[k] - (f32[this.bead + k] - before));
+    }
+  }
+
+  /** What is left of the bead where the knife is lifted: a ridge across the end of the slab. */
+  private leaveRidge(): void {
+    const { last, painting, window, form, channels: n } = this;
+    this.last = undefined;
+    if (!last || n === 0 || form.leaves === 0) return;
+    const { f32 } = painting.arena;
+    const mm = painting.mmPerPx;
+    const column = (this.width + 2 * FREE_MM) / this.columns;
+    const cells: { cell: number; weight: number }[] = [];
+    for (let c = 0; c < this.columns; c++) {
+      const bead = this.bead + c * n;
+      // um over 1 mm of blade
+      const volume = ((f32[bead + n - 1] * mm * mm) / column) * form.leaves;
+      if (volume < LEAST_RIDGE_UM) continue;
+      const length = Math.min(3.5, Math.max(0.5, Math.sqrt((2 * volume) / form.slopeUmPerMm)));
+      const u = (c + 0.5) * column - this.width / 2 - FREE_MM;
+      const across = Math.ceil((column / mm) * 1.6);
+      cells.length = 0;
+      let total = 0;
+      for (let v = 0.5 * mm; v < length; v += 0.6 * mm) {
+        for (let k = 0; k < across; k++) {
+          const at = u + ((k + 0.5) / across - 0.5) * column;
+          const px = Math.floor((last.x + last.cos * at - last.sin * v) / mm) - window.x0;
+          const py = Math.floor((last.y + last.sin * at + last.cos * v) / mm) - window.y0;
+          if (px < 0 || py < 0 || px >= window.width || py >= window.height) continue;
+          const weight = (0.4 + Math.min(1, (2 * v) / length)) * (1 - v / length);
+          cells.push({ cell: py * window.width + px, weight });
+          total += weight;
+        }
+      }
+      if (total <= 0) continue;
+      for (let i = 0; i < n; i++) {
+        const left = f32[bead + i] * form.leaves;
+        f32[bead + i] -= left;
+        for (const { cell, weight } of cells) f32[(window.film >> 2) + cell * n + i] += (left * weight) / total;
+      }
+      for (const { cell } of cells) {
+        f32[(window.body >> 2) + cell] = this.reservoir.body;
+        f32[(window.fresh >> 2) + cell] = this.settling.mark;
+      }
+    }
+  }
+
+  /** Spreads the reservoir's columns over those of the blade as it is held, in the window's channels. */
+  private pack(): void {
+    const { reservoir: r, window, painting, columns } = this;
+    const { arena } = painting;
+    this.pigments = window.pigments;
+    this.channels = window.channels;
+    const n = this.channels;
+    this.bead = arena.allocate(columns * n * 4) >> 2;
+    this.store = new Float64Array(columns * n);
+    const { f32 } = arena;
+    const area = r.cellMm2 / painting.cellArea;
+    const spread = (plane: Float32Array, channel: number, put: (at: number, amount: number) => void) => {
+      for (let c = 0; c < plane.length; c++) {
+        // held on its edge or tip, all paint is on the few columns that touch
+        const to = Math.min(columns - 1, Math.floor(((c + 0.5) / plane.length) * columns));
+        put(to * n + channel, plane[c] * area);
+      }
+    };
+    const bead = (at: number, amount: number) => (f32[this.bead + at] += amount);
+    const store = (at: number, amount: number) => (this.store[at] += amount);
+    r.pigments.forEach((p, i) => {
+      spread(r.tipMass[i], this.pigments.indexOf(p), bead);
+      spread(r.tuftMass[i], this.pigments.indexOf(p), store);
+    });
+    spread(r.tipVolume, n - 1, bead);
+    spread(r.tuftVolume, n - 1, store);
+  }
+
+  /** Puts the paint back into the reservoir. */
+  private unpack(): void {
+    if (this.channels === 0) return;
+    const { reservoir: r, painting, columns, channels: n } = this;
+    const { arena } = painting;
+    const across = r.tipVolume.length;
+    const area = painting.cellArea / r.cellMm2;
+    const gather = (channel: number, amount: (at: number) => number) => {
+      const plane = new Float64Array(across);
+      for (let c = 0; c < across; c++) {
+        const from = Math.min(columns - 1, Math.floor(((c + 0.5) / across) * columns));
+        plane[c] = amount(from * n + channel);
+      }
+      // several columns of the reservoir share one of the blade
+      const shared = new Float64Array(columns);
+      for (let c = 0; c < across; c++) shared[Math.min(columns - 1, Math.floor(((c + 0.5) / across) * columns))]++;
+      const out = new Float32Array(across);
+      for (let c = 0; c < across; c++) {
+        const from = Math.min(columns - 1, Math.floor(((c + 0.5) / across) * columns));
+        out[c] = (plane[c] * area) / shared[from];
+      }
+      return out;
+    };
+    const bead = (at: number) => arena.f32[this.bead + at];
+    const store = (at: number) => this.store[at];
+    const tip = this.pigments.map((_, i) => gather(i, bead));
+    const tuft = this.pigments.map((_, i) => gather(i, store));
+    const kept = this.pigments.map((_, i) => i).filter((i) => tip[i].some((m) => m > 0) || tuft[i].some((m) => m > 0));
+    r.pigments = kept.map((i) => this.pigments[i]);
+    r.tipMass = kept.map((i) => tip[i]);
+    r.tuftMass = kept.map((i) => tuft[i]);
+    r.tipVolume = gather(n - 1, bead);
+    r.tuftVolume = gather(n - 1, store);
+    arena.free(this.bead << 2, columns * n * 4);
+    this.channels = 0;
+  }
+}
+
+const clamp = (degrees: number) => Math.max(-75, Math.min(75, degrees));

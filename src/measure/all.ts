@@ -1,0 +1,19 @@
+import type { Behaviour } from './behaviour';
+import { BLENDING } from './blending';
+import { DRYING } from './drying';
+import { FILMS } from './films';
+import { KNIFE } from './knife';
+import { SAMENESS } from './sameness';
+import { STROKES } from './strokes';
+import { TEXTURE } from './texture';
+
+/** Everything that is measured on paint with a body. */
+export const BEHAVIOURS: readonly Behaviour[] = [
+  ...STROKES,
+  ...BLENDING,
+  ...KNIFE,
+  ...TEXTURE,
+  ...FILMS,
+  ...DRYING,
+  ...SAMENESS,
+];

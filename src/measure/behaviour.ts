@@ -1,0 +1,38 @@
+import type { SurfaceKind } from '@/core/surface/heightField';
+import { studioFor } from './bench';
+import type { Studio } from '@/core/journal/studio';
+
+/** One number that was measured on paint, with the bounds within which paint behaves as paint. */
+export interface Reading {
+  readonly what: string;
+  readonly value: number;
+  readonly unit?: string;
+  readonly least?: number;
+  readonly most?: number;
+}
+
+/** What a behaviour is tried on. */
+export interface Ground {
+  readonly surface: SurfaceKind;
+  readonly ppi: number;
+  readonly seed: number;
+}
+
+/** Something that paint does, which is measured by painting it. */
+export interface Behaviour {
+  readonly id: string;
+  /** What is expected, as a painter would say it. */
+  readonly says: string;
+  readonly measure: (ground: Ground) => Reading[];
+}
+
+export const holds = ({ value, least = -Infinity, most = Infinity }: Reading): boolean =>
+  value >= least && value <= most;
+
+/** An empty ground to try something on; sizes in mm. */
+export const groundFor = ({ surface, ppi, seed }: Ground, widthMm: number, heightMm: number): Studio =>
+  studioFor(widthMm, heightMm, { seed, ppi, surface: { kind: surface } });
+
+export const GROUNDS: readonly Ground[] = (['linen-fine', 'linen-coarse', 'panel'] as const).flatMap((surface) =>
+  [100, 150, 300].map((ppi) => ({ surface, ppi, seed: 2 })),
+);
