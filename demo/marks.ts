@@ -33,37 +33,60 @@ const field = (y0: number, y1: number, mixture: Record<string, number>): Command
   ]).flat(),
 ]; // prettier-ignore
 
-const MARKS: Partial<Record<ToolId, CommandInput[]>> = {
-  flat: [{ do: 'tool', tool: 'flat', sizeMm: 10 }, { do: 'load', mixture: DARK, amount: 0.8 }, across(8.5, 0.25, 0.75)],
-  filbert: [
-    { do: 'tool', tool: 'filbert', sizeMm: 9 },
-    { do: 'load', mixture: DARK, amount: 0.9 },
-    across(8.5, 0.2, 0.8),
+const stroke = (tool: ToolId, sizeMm: number, amount = 0.9, from = 0.2, to = 0.8, bend = 1.2): CommandInput[] => [
+  { do: 'tool', tool, sizeMm },
+  { do: 'load', mixture: DARK, amount },
+  across(8.5, from, to, bend),
+];
+const band = (y: number, mixture: Record<string, number>): CommandInput[] => [
+  { do: 'load', mixture, amount: 1.2 },
+  { do: 'stroke', samples: [[0, -6, y, 0.6], [400, WIDTH_MM + 6, y, 0.6]] },
+]; // prettier-ignore
+/** A hard edge of wet paint along the middle, dark over light. */
+const EDGE: CommandInput[] = [
+  { do: 'tool', tool: 'flat', sizeMm: 9, body: 0.4 },
+  ...[0, 4].flatMap((y) => band(y, DARK)),
+  { do: 'rinse' },
+  ...[17, 13].flatMap((y) => band(y, LIGHT)),
+];
+const LAID_IN: CommandInput[] = [{ do: 'tool', tool: 'flat', sizeMm: 9, body: 0.4 }, ...field(0, 18, DARK)];
+const zigzag = (reach: number): CommandInput => ({
+  do: 'stroke',
+  samples: Array.from({ length: 60 }, (_, i) => [
+    i * 20,
+    14 + i * 0.6,
+    8.5 + reach * Math.sin(i * 0.9),
+    0.25 + i * 0.007,
+  ]),
+});
+
+const MARKS: Record<ToolId, CommandInput[]> = {
+  flat: stroke('flat', 10, 0.8, 0.25, 0.75),
+  bright: stroke('bright', 10, 0.7, 0.25, 0.8),
+  filbert: stroke('filbert', 9),
+  round: stroke('round', 7, 0.9, 0.08, 0.75, 2),
+  rigger: [...stroke('rigger', 1.2, 1, 0.1, 0.7, 3), across(5, 0.05, 0.4, -1.5)],
+  fan: stroke('fan', 14, 0.7, 0.15, 0.7),
+  house: stroke('house', 15, 0.8, 0.2, 0.7, 0.5),
+  worn: stroke('worn', 14, 0.8, 0.3, 0.8, 0.4),
+  roller: stroke('roller', 14, 0.8, 0.2, 0.7, 0),
+  sponge: stroke('sponge', 11, 1, 0.35, 0.9, 0),
+  'blender-soft': [...EDGE, { do: 'tool', tool: 'blender-soft', sizeMm: 9 }, zigzag(3.2)],
+  'blender-bristle': [...EDGE, { do: 'tool', tool: 'blender-bristle', sizeMm: 9 }, zigzag(3.6)],
+  stump: [...EDGE, { do: 'tool', tool: 'stump', sizeMm: 6 }, zigzag(3.4)],
+  rag: [...LAID_IN, { do: 'tool', tool: 'rag', sizeMm: 9, solvent: 1 }, across(8.5, 0.2, 0.9, 0.8)],
+  knife: [
+    { do: 'tool', tool: 'knife', sizeMm: 11, body: 0.8 },
+    { do: 'load', mixture: DARK, amount: 0.6 },
+    across(8, 0.42, 0.7, 0.5),
   ],
-  round: [
-    { do: 'tool', tool: 'round', sizeMm: 7 },
-    { do: 'load', mixture: DARK, amount: 0.9 },
-    across(8.5, 0.08, 0.75, 2),
-  ],
-  'blender-soft': [
-    { do: 'tool', tool: 'flat', sizeMm: 9, body: 0.4 },
-    ...field(0, 8.5, DARK),
-    ...field(8.7, 18, LIGHT),
-    { do: 'tool', tool: 'blender-soft', sizeMm: 9 },
-    {
-      do: 'stroke',
-      samples: Array.from({ length: 60 }, (_, i) => [
-        i * 20,
-        14 + i * 0.6,
-        8.5 + 3.2 * Math.sin(i * 0.9),
-        0.25 + i * 0.007,
-      ]),
-    },
-  ],
+  scraper: [...LAID_IN, { do: 'tool', tool: 'scraper', sizeMm: 10 }, across(8.5, 0.6, 1, 0.4)],
+  gel: [...LAID_IN, { do: 'tool', tool: 'gel', sizeMm: 12 }, across(8.5, 0.3, 1, 0), { do: 'tool', tool: 'knife', sizeMm: 9 }, across(8.5, 0.5, 0.5, 0.6)], // prettier-ignore
+  spatter: [{ do: 'tool', tool: 'spatter', sizeMm: 0.9, distanceMm: 45 }, { do: 'load', mixture: DARK }, across(8.5, 0.1, 0.9)], // prettier-ignore
+  spray: [{ do: 'tool', tool: 'spray', sizeMm: 11, strength: 1 }, { do: 'load', mixture: DARK }, across(8.5, 0.1, 0.9)],
   graphite: [{ do: 'tool', tool: 'graphite', sizeMm: 0.8 }, across(6, 0.12, 0.95, 1.8), across(11, 0.3, 0.6, -1.5)],
   eraser: [
-    { do: 'tool', tool: 'flat', sizeMm: 9, body: 0.4 },
-    ...field(0, 18, DARK),
+    ...LAID_IN,
     { do: 'tool', tool: 'eraser', sizeMm: 4, tip: 'hard' },
     across(5.2, 0.4, 1, 0.8),
     { do: 'tool', tool: 'eraser', sizeMm: 6, tip: 'soft' },
@@ -77,7 +100,7 @@ for (const tool of TOOL_IDS) {
     format: 'stigmos-journal',
     version: 1,
     painting: { widthMm: WIDTH_MM, heightMm: HEIGHT_MM, ppi: PPI, seed: 5, tone: { mixture: { PW6: 12, PBr7RU: 1 } } },
-    entries: MARKS[tool] ?? [],
+    entries: MARKS[tool],
   });
   const studio = replay(journal);
   const picture = new Picture(studio.painting);

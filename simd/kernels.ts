@@ -328,7 +328,7 @@ export function bladeStamp(block: i32): void {
   const felt = int(block + 35), columns = int(block + 36), width = int(block + 37);
   const x0 = int(block + 38), y0 = int(block + 39), x1 = int(block + 40), y1 = int(block + 41);
   const vol = n - 1;
-  const standoff = get(block + 42);
+  const standoff = get(block + 42), stir = get(block + 44);
   let bodySum: f32 = 0, bodyCount: f32 = 0, filmSum: f32 = 0;
   for (let py = y0; py < y1; py++) {
     const Y = <f32>py + <f32>0.5 - y;
@@ -367,6 +367,19 @@ export function bladeStamp(block: i32): void {
       }
       const q = bead + c * n;
       const carried = get(q + vol);
+      if (v < fillZone && beyond < 0 && t > 10 && carried > t && stir > 0) {
+        const open = <f32>1 - get(cure + cell);
+        const part = stir * open * open;
+        const there = f32x4.splat(part), back = f32x4.splat((part * t) / carried);
+        let po = <usize>o << 2, pq = <usize>q << 2;
+        const end = po + (<usize>n << 2);
+        for (; po < end; po += 16, pq += 16) {
+          const a = v128.load(po), b = v128.load(pq);
+          const m = f32x4.sub(f32x4.mul(a, there), f32x4.mul(b, back));
+          v128.store(po, f32x4.sub(a, m));
+          v128.store(pq, f32x4.add(b, m));
+        }
+      }
       if (t > gap) {
         const open = <f32>1 - get(cure + cell);
         const f = ((t - gap) / t) * carryOff * open * open;

@@ -1,7 +1,7 @@
 import type { Command } from '@/core/journal/commands';
 import { PainterError } from '@/core/journal/errors';
 import type { Light } from '@/core/picture/picture';
-import type { View } from '@/core/picture/view';
+import type { Aid, View } from '@/core/picture/view';
 import type { Answer, FromWorker, Question, ToWorker } from './protocol';
 
 type Told = Exclude<FromWorker, { say: 'answer' }>;
@@ -41,8 +41,8 @@ export class EngineClient {
   }
 
   /** Looks at the painting in another way. @returns the serial that the frames of this view will carry. */
-  look(view: View, values: boolean): number {
-    this.say({ say: 'view', serial: ++this.serial, view, values });
+  look(view: View, aid: Aid): number {
+    this.say({ say: 'view', serial: ++this.serial, view, aid });
     return this.serial;
   }
 

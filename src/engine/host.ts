@@ -10,9 +10,10 @@ import { growRect, isEmpty, noRect, type PixelRect } from '@/core/film/pixelRect
 import { Picture } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
 import { readSpot } from '@/core/picture/readings';
-import { cellToView, drawView, rectInView, type View } from '@/core/picture/view';
+import { cellToView, drawView, rectInView, type Aid, type View } from '@/core/picture/view';
 import { Keeping } from './keeping';
 import type { BenchState, FromWorker, Question, ToWorker } from './protocol';
+import { Pace } from './pace';
 import { warmUp } from './warmUp';
 import { isStorageFull, readFace, readPainting, readPhoto, writeFace, type PaintingFace } from './shelf';
 import { thumbnailPng } from '@/core/formats/thumbnail';
@@ -26,6 +27,8 @@ const SLICE_MS = 7;
 /** Quiet time after which a snapshot is begun, ms; and commands after which one is begun in any case. */
 const SNAPSHOT_QUIET_MS = 2500;
 const SNAPSHOT_COMMANDS = 40;
+/** How often the painting's own clock is set forward while something dries by it, ms. */
+const TICK_MS = 10_000;
 /** Side of the blocks in which a picture is first coloured, cells. */
 const BLOCK = 128;
 
@@ -38,7 +41,7 @@ export class EngineHost {
   private keeping: Keeping | undefined;
   private picture!: Picture;
   private pyramid!: Pyramid;
-  private view: { serial: number; view: View; values: boolean } | undefined;
+  private view: { serial: number; view: View; aid: Aid } | undefined;
   private readonly inbox: ToWorker[] = [];
   private turnPlanned = false;
   /** Cells that are not coloured yet, as blocks. */
@@ -53,6 +56,9 @@ export class EngineHost {
   private face: PaintingFace = { changedAt: 0 };
   private readonly channel = new MessageChannel();
   private opening: Promise<void> | undefined;
+  private readonly pace = new Pace();
+  /** When the painting's own clock was last set forward, ms. */
+  private clockSet = performance.now();
 
   constructor(private readonly post: (message: FromWorker, transfer?: Transferable[]) => void) {
     this.channel.port1.onmessage = () => this.turn();
@@ -126,17 +132,22 @@ export class EngineHost {
         });
         return;
       case 'stroke-begin':
+        this.tick();
         this.attempt(() => studio.beginStroke());
+        this.pace.begin();
         return;
       case 'stroke-samples':
         if (!studio.strokeInAir) return;
-        for (const sample of message.samples) studio.addSample(sample);
+        this.pace.work(() => {
+          for (const sample of message.samples) studio.addSample(sample);
+        }, message.samples);
         this.newest = message.newest;
         this.unpublished = true;
         return;
       case 'stroke-end': {
         if (!studio.strokeInAir) return;
         const { command, change } = studio.endStroke();
+        this.pace.end(studio.tools.current, studio.painting.mmPerPx);
         this.changed(change.rect);
         this.keep(command);
         this.postBench();
@@ -151,7 +162,8 @@ export class EngineHost {
 
   /** Brings what the stroke in the air has painted into the picture: once a turn, however many readings came. */
   private publishStroke(): void {
-    if (this.unpublished && this.studio?.strokeInAir) this.changed(this.studio.publishStroke());
+    const { studio } = this;
+    if (this.unpublished && studio?.strokeInAir) this.pace.work(() => this.changed(studio.publishStroke()));
     this.unpublished = false;
   }
 
@@ -163,6 +175,23 @@ export class EngineHost {
       if (!(error instanceof PainterError)) throw error;
       this.post({ say: 'refused', why: error.message });
     }
+  }
+
+  /**
+   * Sets the painting's clock forward by the time that has passed, where paint dries by it (acrylic). It stands still
+   * while something that was taken back can be done again, so that this stays possible.
+   */
+  private tick(): void {
+    const { studio } = this;
+    const seconds = Math.round((performance.now() - this.clockSet) / 100) / 10;
+    if (!studio || seconds < 1) return;
+    this.clockSet = performance.now();
+    if (!studio.driesByTheClock || studio.canRedo) return;
+    // a painter who went away comes back to what an hour has made of it
+    const command: Command = { do: 'wait', seconds: Math.min(seconds, 3599) };
+    this.changed(studio.apply(command).rect);
+    this.keep(command);
+    this.postBench();
   }
 
   private async open(id: string): Promise<void> {
@@ -241,11 +270,11 @@ export class EngineHost {
   /** Sends the part of the view that changed, when the page is ready for it. */
   private show(): void {
     if (!this.view || !this.studio || this.framesOut >= FRAMES_AHEAD) return;
-    const { view, serial, values } = this.view;
+    const { view, serial, aid } = this.view;
     const r = this.dirtyView;
     if (!(r.right > r.left && r.bottom > r.top)) return;
     this.dirtyView = noRect();
-    const data = drawView(this.pyramid, this.studio.painting.arena.u32, view, r, values);
+    const data = drawView(this.pyramid, this.studio.painting.arena.u32, view, r, aid);
     this.framesOut++;
     this.post(
       {
@@ -273,6 +302,7 @@ export class EngineHost {
       return;
     }
     if (this.studio.strokeInAir || !this.keeping) return;
+    if (performance.now() - this.clockSet > TICK_MS) this.tick();
     if (this.cold) {
       this.cold = false;
       warmUp();
@@ -386,6 +416,7 @@ export class EngineHost {
       tools: [...tools.capture().settings.values()],
       level,
       mixture,
+      pace: this.pace.of(tools.current),
       canUndo: studio.canUndo,
       canRedo: studio.canRedo,
       activeLayer: painting.activeLayer,
@@ -393,9 +424,11 @@ export class EngineHost {
       strokes: studio.strokes,
       layers: painting.layers.map((layer) => {
         let wet = false;
+        let tacky = false;
         let strata = 0;
         layer.forEachTile((tile) => {
           wet ||= tile.volume !== 0;
+          tacky ||= tile.cure !== 0;
           strata = Math.max(strata, tile.strata.length);
         });
         return {
@@ -404,6 +437,7 @@ export class EngineHost {
           kind: layer.kind,
           visible: layer.visible,
           wet,
+          tacky,
           dry: strata > 0,
           strata,
         };

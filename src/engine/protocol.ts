@@ -6,7 +6,7 @@ import type { Mixture } from '@/core/colour/mixture';
 import type { ToolSettings } from '@/core/marks/tools';
 import type { Light } from '@/core/picture/picture';
 import type { SpotReading } from '@/core/picture/readings';
-import type { View } from '@/core/picture/view';
+import type { Aid, View } from '@/core/picture/view';
 
 /**
  * What the page and the engine's worker say to each other. The page sends commands, pen readings and how it looks at
@@ -19,7 +19,7 @@ export type ToWorker =
   /** Readings [t ms, x mm, y mm, pressure, tiltX, tiltY, twist]; `newest` is the time of the last one, ms since epoch. */
   | { readonly say: 'stroke-samples'; readonly samples: number[][]; readonly newest: number }
   | { readonly say: 'stroke-end' }
-  | { readonly say: 'view'; readonly serial: number; readonly view: View; readonly values: boolean }
+  | { readonly say: 'view'; readonly serial: number; readonly view: View; readonly aid: Aid }
   | { readonly say: 'light'; readonly light: Light }
   /** A frame has been put on the screen: the next may come. */
   | { readonly say: 'shown' }
@@ -79,6 +79,8 @@ export interface BenchState {
   /** Paint in the brush in hand, 1 = freshly loaded, and its mixture in parts. */
   readonly level: number;
   readonly mixture: Mixture;
+  /** Cells of stroke a second that the tool in hand can follow at its size; unknown before its first stroke. */
+  readonly pace?: number;
   readonly canUndo: boolean;
   readonly canRedo: boolean;
   readonly layers: readonly LayerState[];
@@ -95,6 +97,8 @@ export interface LayerState {
   readonly visible: boolean;
   /** Whether it has wet paint, and dry paint. */
   readonly wet: boolean;
+  /** Whether what is wet has begun to set. */
+  readonly tacky: boolean;
   readonly dry: boolean;
   /** Thickest paint, um: for the cross-section. */
   readonly strata: number;

@@ -24,9 +24,10 @@ function edge(ground: Ground): Studio {
 function rows(studio: Studio, from: number, to: number): number[][] {
   const picture = new Picture(studio.painting);
   const out: number[][] = [];
+  const step = Math.max(0.25, 1.001 * studio.painting.mmPerPx);
   for (let y = 14; y < 34; y += 0.5) {
     const row: number[] = [];
-    for (let x = from; x < to; x += 0.25) row.push(meanLab(studio, [x, y, 0.25, 0.5], picture)[0]);
+    for (let x = from; x < to; x += step) row.push(meanLab(studio, [x, y, step, 0.5], picture)[0]);
     out.push(row);
   }
   return out;

@@ -85,7 +85,7 @@ export const DRYING: readonly Behaviour[] = [
     says: 'Wet paint mixes, tacky paint grabs and gives little, dry paint gives nothing.',
     measure(ground) {
       const wet = pickedUp(ground);
-      const tacky = pickedUp(ground, { do: 'wait', seconds: 30 * HOUR });
+      const tacky = pickedUp(ground, { do: 'wait', seconds: 60 * HOUR });
       const dry = pickedUp(ground, { do: 'dry' });
       const left = (...before: CommandInput[]) => {
         const studio = covered(ground, { PB29: 1 });
@@ -100,7 +100,7 @@ export const DRYING: readonly Behaviour[] = [
       return [
         { what: 'picked up from tacky to from wet', value: tacky / wet, least: 0.005, most: 0.5 },
         { what: 'picked up from dry', value: dry, most: 0.01 },
-        { what: 'left on tacky to left on dry', value: left({ do: 'wait', seconds: 30 * HOUR }) / left({ do: 'dry' }), least: 1.05 }, // prettier-ignore
+        { what: 'left on tacky to left on dry', value: left({ do: 'wait', seconds: 60 * HOUR }) / left({ do: 'dry' }), least: 1.05 }, // prettier-ignore
       ];
     },
   },
@@ -117,7 +117,7 @@ export const DRYING: readonly Behaviour[] = [
           paint(studio, { do: 'tool', tool: 'rag', sizeMm: 14, solvent }, line(8, 20, 48, 20, 0.7));
         return had > 0 ? 1 - mass() / had : 0;
       };
-      const wait: CommandInput = { do: 'wait', seconds: 30 * HOUR };
+      const wait: CommandInput = { do: 'wait', seconds: 60 * HOUR };
       return [
         { what: 'taken wet, dry rag', value: taken(0), least: 0.5 },
         { what: 'taken wet, with solvent', value: taken(1), least: 0.8 },

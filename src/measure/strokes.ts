@@ -153,7 +153,8 @@ export const STROKES: readonly Behaviour[] = [
         ].map(([sizeMm, speed]) => ({
           what: `${tool} ${sizeMm} mm, ${speed} mm between readings`,
           value: beads(ground, tool, sizeMm, speed),
-          most: tool === 'roller' ? 0.1 : 0.06,
+          // what is on a roller comes round again
+          most: tool === 'roller' ? 0.16 : 0.06,
         })),
       ),
   },

@@ -16,7 +16,7 @@ const RETARDER = pigmentIndex('retarder');
 /** A film as thick as this takes the times below to dry to the touch, um. */
 const USUAL_UM = 60;
 const OIL_SECONDS = 2 * 86400;
-const ACRYLIC_SECONDS = 12 * 60;
+const ACRYLIC_SECONDS = 10 * 60;
 /** A wait shorter than this leaves oil open, seconds. */
 export const OIL_OPEN_SECONDS = 3600;
 /** A film that has dried this far is tacky, and no longer wet. */
@@ -34,7 +34,7 @@ export function dryingRate(
 ): { oil: number; acrylic: number } {
   const thick = um / USUAL_UM;
   const oilSeconds = OIL_SECONDS * dryFactor * (1 + 0.5 * shares.medium) * (1 - 0.6 * shares.solvent) * Math.pow(Math.max(0.15, thick), 0.7); // prettier-ignore
-  const acrylicSeconds = ACRYLIC_SECONDS * (1 + 4 * shares.retarder) * (1 + 0.5 * shares.solvent) * Math.max(0.15, thick); // prettier-ignore
+  const acrylicSeconds = ACRYLIC_SECONDS * (1 + 4 * shares.retarder) * (1 + 0.5 * shares.solvent) * Math.pow(Math.max(0.15, thick), 0.85); // prettier-ignore
   return { oil: (1 - shares.acrylic) / oilSeconds, acrylic: shares.acrylic / acrylicSeconds };
 }
 

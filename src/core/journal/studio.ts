@@ -164,6 +164,13 @@ export class Studio {
     return this.future.length > 0;
   }
 
+  /** Whether there is paint that dries in minutes. */
+  get driesByTheClock(): boolean {
+    return this.painting.layers.some(
+      (layer) => layer.kind === 'paint' && layer.tiles.some((tile) => tile && driesIn(tile, 0)),
+    );
+  }
+
   /** The commands that lead from the empty ground to the present state, undone ones left out. */
   get history(): readonly Command[] {
     return this.timeline;

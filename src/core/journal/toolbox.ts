@@ -201,7 +201,15 @@ export class Toolbox {
         const f = this.footprint(tool, form);
         const tuftUm = tuftCapacityUm(form, settings.sizeMm);
         const cellMm2 = f.cellArea * this.painting.cellArea;
-        return { across: f.across, along: f.along, cellMm2, hairy: f.hairy, tipUm: form.tipUm, tuftUm };
+        return {
+          across: f.across,
+          along: f.along,
+          cellMm2,
+          hairy: f.hairy,
+          tipUm: form.tipUm,
+          tuftUm,
+          unevenness: form.unevenness,
+        };
       }
       case 'knife':
         return knifeCarrier(settings.sizeMm);

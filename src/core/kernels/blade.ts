@@ -3,7 +3,7 @@
  *
  * The blade stands `stand` um above what it rides on, and rises ahead of its edge. What stands higher than the blade
  * goes into the bead in front of the edge, kept in columns along it; where the film lies lower than the blade, the
- * bead fills it as far as its wedge reaches. Beyond the ends of the edge paint stands free: hence the ridges.
+ * bead fills it as far as its wedge reaches. Under the edge the film is sheared, and changes places with the bead. Beyond the ends of the edge paint stands free: hence the ridges.
  * Everything taken from one side is given to the other. Plain loops: the oracle of the compiled twin.
  */
 
@@ -53,7 +53,8 @@ export const BLADE = {
   y1: 41,
   standoff: 42, // float: distance at which the blade begins to rise
   filmSum: 43, // out: thickness felt, over bodyCount cells
-  words: 44,
+  stir: 44, // float: share of the film under the edge that changes places with the bead in one stamp
+  words: 45,
 } as const;
 
 /** How deep a wedge must overlap the gap before it fills it, um. */
@@ -69,6 +70,7 @@ export function bladeStamp(f32: Float32Array, i32: Int32Array, block: number): v
   const [stand, nickScale, chatter] = [f(BLADE.stand), f(BLADE.nickScale), f(BLADE.chatter)];
   const [slope, beyondSlope, lean, leanBase] = [f(BLADE.slope), f(BLADE.beyondSlope), f(BLADE.lean), f(BLADE.leanBase)];
   const [fill, fillZone, ceiling, ownBody] = [f(BLADE.fill), f(BLADE.fillZone), f(BLADE.ceiling), f(BLADE.ownBody)];
+  const stir = f(BLADE.stir);
   const [passes, least, carryOff] = [f(BLADE.passes), f(BLADE.least), f(BLADE.carryOff)];
   const [n, film, relief, body] = [i(BLADE.channels), i(BLADE.film), i(BLADE.relief), i(BLADE.body)];
   const [laid, fresh, cure, bead] = [i(BLADE.laid), i(BLADE.fresh), i(BLADE.cure), i(BLADE.bead)];
@@ -122,6 +124,16 @@ export function bladeStamp(f32: Float32Array, i32: Int32Array, block: number): v
       }
       const q = bead + c * n;
       const carried = f32[q + vol];
+      if (v < fillZone && beyond < 0 && t > 10 && carried > t && stir > 0) {
+        const open = 1 - f32[cure + cell];
+        const share = stir * open * open;
+        const back = (share * t) / carried;
+        for (let k = 0; k < n; k++) {
+          const m = f32[o + k] * share - f32[q + k] * back;
+          f32[o + k] -= m;
+          f32[q + k] += m;
+        }
+      }
       if (t > gap) {
         const open = 1 - f32[cure + cell];
         const off = ((t - gap) / t) * carryOff * open * open;

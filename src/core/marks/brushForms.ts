@@ -36,6 +36,9 @@ export interface BrushForm {
   readonly wiggleUm: number;
   /** How much paint is pushed aside. */
   readonly plough: number;
+  /** How unevenly clumps take paint up, share, and how readily neighbours share it. */
+  readonly unevenness: number;
+  readonly sharing: number;
   /** How fast the heel gets dirty. */
   readonly soiling: number;
   /** Width of the rising edge, share of the half width: how much wider pressing makes the mark. */
@@ -70,6 +73,8 @@ const FLAT: BrushForm = {
   softnessUm: 35,
   wiggleUm: 6,
   plough: 0.8,
+  unevenness: 0.3,
+  sharing: 0.03,
   soiling: 0.12,
   edge: 0.06,
   spacing: 0.12,
@@ -253,18 +258,20 @@ export const FORMS = {
 
 export type FormName = keyof typeof FORMS;
 
-/** The same brush in soft hair: it gives way, follows the ground, and leaves no furrows. */
+/** The same brush in soft hair: it gives way, follows the ground, shares its paint, and leaves no furrows. */
 const softHair = (form: BrushForm): BrushForm => ({
   ...form,
-  roughnessUm: form.roughnessUm * 0.12,
-  comb: 0.3,
-  clumps: form.clumps * 0.4,
+  roughnessUm: form.roughnessUm * 0.06,
+  comb: 0,
+  clumps: 0,
+  unevenness: 0.02,
+  sharing: 1,
   stiffness: 0.25,
-  plough: form.plough * 0.35,
+  plough: form.plough * 0.1,
   reach: Math.max(1, form.reach),
   wiggleUm: Math.min(2, form.wiggleUm),
   rideMm: 1.25,
-  rideStiffness: 0.05,
+  rideStiffness: 0.3,
 });
 
 const soft = new Map<FormName, BrushForm>();

@@ -245,7 +245,7 @@ export class BrushInterior {
       if (soil > 0) swap(f32, a, b, soil * this.own, n);
     }
     const along = 0.3 * (1 - Math.exp(-1.2 * k));
-    const aside = 0.3 * (1 - Math.exp(-0.03 * k));
+    const aside = 0.3 * (1 - Math.exp(-form.sharing * k));
     const spill = r.tipFull * 1.6;
     const { across } = r;
     for (let c = 0; c + across < cells; c++) {

@@ -19,6 +19,8 @@ const STANDOFF_MM = 0.125;
 const RIDE_MM = 2;
 /** Way over which the paint on the blade follows down to its edge, mm. */
 const FEED_MM = 5;
+/** How fast paint stands free beyond the ends of the blade, um a mm. */
+const BEYOND_UM_PER_MM = 900;
 /** A bead as thick as this carries the blade, um over 1 mm. */
 const CARRYING_UM = 1200;
 /** Film that even a pressed blade leaves, um. */
@@ -168,7 +170,7 @@ export class KnifeStroke extends StampedStroke {
       [
         (this.width / 2 + FREE_MM) / mm, this.width / 2 / mm, (this.width + 2 * FREE_MM) / this.columns / mm,
         BACK_MM / mm, AHEAD_MM / mm, stand, form.nickUm * (0.5 + 0.0035 * Math.max(0, stand)),
-        chatter * Math.min(1, Math.max(0, stand / 100)), form.slopeUmPerMm * mm, 1040 * mm,
+        chatter * Math.min(1, Math.max(0, stand / 100)), form.slopeUmPerMm * mm, BEYOND_UM_PER_MM * mm,
         leanUm * mm, Math.abs(lean) * 80, 1 - Math.exp((-2.2 * wayMm) / 0.25), LAY_MM / mm,
         settings.strength, reservoir.body, this.settling.mark, LEAST_UM, 0.92,
       ],
@@ -183,6 +185,7 @@ export class KnifeStroke extends StampedStroke {
       b + BLADE.channels,
     ); // prettier-ignore
     f32[b + BLADE.standoff] = STANDOFF_MM / mm;
+    f32[b + BLADE.stir] = 0.3 * pressure * (0.4 + 1.2 * settings.blend) * (1 - Math.exp((-2.2 * wayMm) / 0.25));
     for (let c = 0; c < this.columns; c++) {
       f32[this.felt + 3 * c] = 0;
       f32[this.felt + 3 * c + 1] = -1e9;
@@ -352,8 +355,13 @@ export class KnifeStroke extends StampedStroke {
         put(to * n + channel, plane[c] * area);
       }
     };
-    const bead = (at: number, amount: number) => (f32[this.bead + at] += amount);
+    // towards the blend end what is on the blade is kept off its edge
+    const withheld = this.down ? 0 : Math.max(0, (this.settings.blend - 0.3) / 0.7);
     const store = (at: number, amount: number) => (this.store[at] += amount);
+    const bead = (at: number, amount: number) => {
+      f32[this.bead + at] += amount * (1 - withheld);
+      store(at, amount * withheld);
+    };
     r.pigments.forEach((p, i) => {
       spread(r.tipMass[i], this.pigments.indexOf(p), bead);
       spread(r.tuftMass[i], this.pigments.indexOf(p), store);

@@ -90,6 +90,8 @@ export interface Carrier {
   /** Capacity outside and inside, um. */
   readonly tipUm: number;
   readonly tuftUm: number;
+  /** How unevenly clumps of hair take paint up, share; 0.3 unless told. */
+  readonly unevenness?: number;
 }
 
 /** How paint is made up, beside its pigments: stiffness, and shares of its volume. */
@@ -151,7 +153,8 @@ export function loadReservoir(r: Reservoir, l: Loading): void {
     const u = ((i + 0.5) / r.across) * 2 - 1;
     const ragged = 0.1 * (latticeHash(i, c, l.seed) - 0.5);
     const edge = outer ? 1 / (1 + Math.exp(-(u - border + ragged) / 0.06)) : 0;
-    const level = Math.min(l.amount, 1.5) * (0.85 + 0.3 * noise1(i / 2.5, l.seed + 77));
+    const uneven = carrier.unevenness ?? 0.3;
+    const level = Math.min(l.amount, 1.5) * (1 + uneven * (noise1(i / 2.5, l.seed + 77) - 0.5));
     const tip = Math.max(0, r.tipFull * Math.min(1, 0.4 + level) - r.tipVolume[c]);
     const tuft = Math.max(0, carrier.tuftUm * level - r.tuftVolume[c]);
     r.tipVolume[c] += tip;

@@ -10,7 +10,7 @@ const LAG = 3;
 
 /**
  * Levelling behind a tool: every cell that was touched goes through so many passes once the tool has left it,
- * wherever the window moves meanwhile. Fluid paint gets twice as many.
+ * wherever the window moves meanwhile. Fluid paint gets three times as many.
  */
 export class Settling {
   private readonly kernels: Kernels;
@@ -27,7 +27,7 @@ export class Settling {
     this.kernels = kernelsFor(painting.arena);
     const s = UNIT_MM / painting.mmPerPx;
     const base = Math.max(2, Math.round(3 * Math.pow(s, 1.2)));
-    this.passes = base * (body < 0.3 ? 2 : 1);
+    this.passes = base * (body < 0.3 ? 3 : 1);
     this.rate = Math.min(0.5, (0.22 * 3 * s * s) / base);
   }
 

@@ -177,7 +177,7 @@ describe('the view', () => {
     };
     const full = { left: 0, top: 0, right: 160, bottom: 120 };
     const pixel = (v: View, x: number, y: number, values = false) => {
-      const data = new Uint32Array(drawView(pyramid, arena.u32, v, full, values).buffer);
+      const data = new Uint32Array(drawView(pyramid, arena.u32, v, full, values ? 'values' : 'none').buffer);
       return data[y * 160 + x];
     };
     expect(pixel(one, 0, 0)).toBe(0);

@@ -6,7 +6,7 @@ export class Pyramid {
   /** Level 0 is the picture itself. Word addresses of sRGB codes. */
   readonly levels: { at: number; width: number; height: number }[];
 
-  constructor(private readonly picture: Picture) {
+  constructor(readonly picture: Picture) {
     const { arena, width, height } = picture.painting;
     this.levels = [{ at: picture.lit, width, height }];
     for (let w = width, h = height; w > 256 || h > 256;) {

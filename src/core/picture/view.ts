@@ -1,6 +1,10 @@
 import type { PixelRect } from '@/core/film/pixelRect';
 import type { Pyramid } from './pyramid';
 import { greyOfCode } from './valueView';
+import { wetCode } from './wetView';
+
+/** Looking aids that change what is seen: values only, or what is wet. */
+export type Aid = 'none' | 'values' | 'wet';
 
 /**
  * How a painting is looked at: which of its cells is in the middle, how large, how turned. Mirroring turns the
@@ -68,7 +72,7 @@ export function drawView(
   u32: Uint32Array,
   view: View,
   r: PixelRect,
-  values: boolean,
+  aid: Aid,
 ): Uint8ClampedArray<ArrayBuffer> {
   const width = r.right - r.left;
   const height = r.bottom - r.top;
@@ -76,6 +80,7 @@ export function drawView(
   const k = Math.max(0, Math.min(pyramid.levels.length - 1, Math.floor(Math.log2(1.001 / view.zoom))));
   const level = pyramid.levels[k];
   const full = pyramid.levels[0];
+  const { painting } = pyramid.picture;
   const scale = 1 / (1 << k);
   const origin = viewToCell(view, r.left + 0.5, r.top + 0.5);
   const right = viewToCell(view, r.left + 1.5, r.top + 0.5);
@@ -104,7 +109,8 @@ export function drawView(
       const top = at + y0 * w;
       const low = at + y1 * w;
       const code = between(between(u32[top + x0], u32[top + x1], sx), between(u32[low + x0], u32[low + x1], sx), sy);
-      out[y * width + x] = values ? greyOfCode(code) : code;
+      out[y * width + x] =
+        aid === 'none' ? code : aid === 'values' ? greyOfCode(code) : wetCode(painting, code, px | 0, py | 0);
     }
   }
   return new Uint8ClampedArray(out.buffer);

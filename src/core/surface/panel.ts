@@ -1,7 +1,7 @@
 import { fractalNoise, noise2 } from './noise';
 
 /** Depth of the brushed gesso, um. */
-const DEPTH_UM = 40;
+const DEPTH_UM = 55;
 
 /** Fills `um` (size x size, periodic) with a gessoed panel: brushed in crossed passes, then lightly sanded. */
 export function panel(um: Float32Array, size: number, patchMm: number, seed: number): void {

@@ -1,33 +1,116 @@
 'use client';
-import { Tooltip } from 'antd';
-import { JAR, useEasel } from './easelStore';
+import { useDraggable, useDroppable } from '@dnd-kit/core';
+import { Button, Dropdown, Tooltip } from 'antd';
+import { DownOutlined } from '@ant-design/icons';
+import type { ToolId } from '@/core/marks/tools';
+import { useEasel } from './easelStore';
+import { useJar } from './jarStore';
+import { cardOf, STAGES } from './roll';
 import styles from './easel.module.css';
 
-/** The jar: six tools, each shown by the mark it makes from light to heavy pressure. */
+/** The jar: six tools, each shown by the mark it makes from light to heavy pressure, set out for a stage of the work. */
 export function Jar() {
-  const inHand = useEasel((s) => s.bench?.tool.tool);
-  const takeTool = useEasel((s) => s.takeTool);
+  const { stage, jars, rollOpen, setStage, openRoll } = useJar();
   return (
     <section className={styles.jar} aria-label="Jar">
-      <h3>Jar</h3>
+      <h3>
+        Jar, set out for
+        <Dropdown
+          trigger={['click']}
+          menu={{
+            items: STAGES.map((s) => ({ key: s, label: s })),
+            selectedKeys: [stage],
+            onClick: ({ key }) => setStage(key as (typeof STAGES)[number]),
+          }}
+        >
+          <Button type="link" className={styles.stage} aria-label={`Set out for ${stage}: choose another stage`}>
+            {stage} <DownOutlined />
+          </Button>
+        </Dropdown>
+        <Tooltip title="All tools (T)">
+          <Button type="link" className={styles.stage} aria-expanded={rollOpen} onClick={() => openRoll(!rollOpen)}>
+            Roll
+          </Button>
+        </Tooltip>
+      </h3>
       <div className={styles.marks}>
-        {JAR.map(({ id, name, edge }, i) => (
-          <Tooltip key={id} title={`${name}: ${edge} (key ${i + 1})`}>
-            <button
-              type="button"
-              aria-pressed={inHand === id}
-              aria-label={`Take the ${name}`}
-              onClick={() => takeTool(id)}
-            >
-              {/* eslint-disable-next-line @next/next/no-img-element -- a small fixed picture */}
-              <img src={`/marks/${id}.png`} alt="" width={104} height={34} draggable={false} />
-              <span>
-                <span className={styles.digit}>{i + 1}</span> {name}
-              </span>
-            </button>
-          </Tooltip>
+        {jars[stage].map((id, i) => (
+          <Place key={i} id={id} place={i} />
         ))}
       </div>
     </section>
+  );
+}
+
+/** One place in the jar. */
+function Place({ id, place }: { id: ToolId; place: number }) {
+  const inHand = useEasel((s) => s.bench?.tool.tool);
+  const takeTool = useEasel((s) => s.takeTool);
+  const { setNodeRef, isOver } = useDroppable({ id: `place-${place}` });
+  const { name, edge } = cardOf(id);
+  return (
+    <Tooltip title={`${name}: ${edge} (key ${place + 1})`}>
+      <button
+        ref={setNodeRef}
+        type="button"
+        data-over={isOver}
+        aria-pressed={inHand === id}
+        aria-label={`Take the ${name}`}
+        onClick={() => takeTool(id)}
+      >
+        <Mark id={id} />
+        <span>
+          <span className={styles.digit}>{place + 1}</span> {name}
+        </span>
+      </button>
+    </Tooltip>
+  );
+}
+
+/** The mark of a tool, painted by the engine. */
+export function Mark({ id }: { id: ToolId }) {
+  // eslint-disable-next-line @next/next/no-img-element -- a small fixed picture
+  return <img src={`/marks/${id}.png`} alt="" width={104} height={34} draggable={false} />;
+}
+
+/** A tool in the roll: a click takes it, and it can be drawn into the jar. */
+export function RollCard({ id }: { id: ToolId }) {
+  const inHand = useEasel((s) => s.bench?.tool.tool);
+  const takeTool = useEasel((s) => s.takeTool);
+  const openRoll = useJar((s) => s.openRoll);
+  const put = useJar((s) => s.put);
+  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id });
+  const { name, edge, hint } = cardOf(id);
+  return (
+    <div className={styles.card} data-held={isDragging}>
+      <button
+        ref={setNodeRef}
+        type="button"
+        {...attributes}
+        {...listeners}
+        aria-pressed={inHand === id}
+        aria-label={`Take the ${name}: ${edge}, ${hint}`}
+        onClick={() => {
+          takeTool(id);
+          openRoll(false);
+        }}
+      >
+        <Mark id={id} />
+        <span className={styles.cardName}>
+          <b>{name}</b> {edge}
+        </span>
+      </button>
+      <Dropdown
+        trigger={['click']}
+        menu={{
+          items: [1, 2, 3, 4, 5, 6].map((n) => ({ key: String(n - 1), label: `Place ${n} of the jar` })),
+          onClick: ({ key }) => put(id, Number(key)),
+        }}
+      >
+        <Button type="text" size="small" className={styles.toJar} aria-label={`Put the ${name} into the jar`}>
+          to jar
+        </Button>
+      </Dropdown>
+    </div>
   );
 }

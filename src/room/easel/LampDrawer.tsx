@@ -2,10 +2,12 @@
 import { Button, Slider } from 'antd';
 import { useRef } from 'react';
 import { STUDIO_LIGHT, type Light } from '@/core/picture/picture';
-import { useEasel } from './easelStore';
+import { RAKING, useEasel } from './easelStore';
 import styles from './easel.module.css';
 
 const SIZE = 168;
+const finishWords = (f: number) =>
+  f < 0.25 ? 'matte' : f < 0.45 ? 'dull' : f <= 0.55 ? 'as painted' : f < 0.8 ? 'satin' : 'varnished';
 
 /**
  * The lamp over the painting, seen from above: drag it round. Near the middle it stands high and the relief is faint;
@@ -89,10 +91,34 @@ export function LampDrawer() {
           ariaLabelForHandle="Light of the room"
         />
       </label>
+      <label className={styles.field}>
+        Finish <span className="fact">{finishWords(light.finish)}</span>
+        <Slider
+          min={0}
+          max={1}
+          step={0.01}
+          value={light.finish}
+          onChange={(finish) => set({ finish })}
+          tooltip={{ open: false }}
+          ariaLabelForHandle="Finish, from matte to varnished"
+        />
+      </label>
+      <label className={styles.field}>
+        Colour <span className="fact">{light.warmth < -0.1 ? 'cool' : light.warmth > 0.1 ? 'warm' : 'neutral'}</span>
+        <Slider
+          min={-1}
+          max={1}
+          step={0.05}
+          value={light.warmth}
+          onChange={(warmth) => set({ warmth })}
+          tooltip={{ open: false }}
+          ariaLabelForHandle="Colour of the light"
+        />
+      </label>
       <div className={styles.line}>
         <Button onClick={() => setLight(STUDIO_LIGHT)}>Studio light</Button>
-        <Button onClick={() => set({ elevation: 14, room: 0.15 })}>Raking</Button>
-        <Button onClick={() => set({ room: 1 })}>Flat</Button>
+        <Button onClick={() => set(RAKING)}>Raking</Button>
+        <Button onClick={() => set({ room: 1, finish: 0.5, warmth: 0 })}>Flat</Button>
       </div>
     </>
   );

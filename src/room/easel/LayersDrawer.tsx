@@ -12,6 +12,8 @@ import type { LayerState } from '@/engine/protocol';
 import { useEasel } from './easelStore';
 import styles from './easel.module.css';
 
+const SUPPORTS = { 'linen-fine': 'Fine linen', 'linen-coarse': 'Coarse linen', panel: 'Panel', smooth: 'Smooth panel' };
+
 /** The painting in cross-section, as a conservator sees it: support and ground below, strata above. */
 export function LayersDrawer() {
   const bench = useEasel((s) => s.bench);
@@ -28,9 +30,7 @@ export function LayersDrawer() {
           <Stratum key={layer.id} layer={layer} at={top - i} top={top} painted={layer.id === bench.activeLayer} />
         ))}
         <li className={styles.ground}>{tone ? 'Ground, toned' : 'Ground, white'}</li>
-        <li className={styles.support}>
-          {surface === 'panel' ? 'Panel' : surface === 'linen-coarse' ? 'Coarse linen' : 'Fine linen'}
-        </li>
+        <li className={styles.support}>{SUPPORTS[surface ?? 'linen-fine']}</li>
       </ol>
       <div className={styles.line}>
         <Button onClick={() => apply({ do: 'layer.add', kind: 'paint' })}>Add paint</Button>
@@ -46,13 +46,15 @@ function Stratum({ layer, at, top, painted }: { layer: LayerState; at: number; t
   const state =
     layer.kind === 'drawing'
       ? 'pencil'
-      : layer.wet
-        ? layer.dry
-          ? 'wet over dry'
-          : 'wet'
-        : layer.dry
-          ? 'dry'
-          : 'empty';
+      : layer.tacky
+        ? 'setting'
+        : layer.wet
+          ? layer.dry
+            ? 'wet over dry'
+            : 'wet'
+          : layer.dry
+            ? 'dry'
+            : 'empty';
   const rename = () => {
     if (name?.trim() && name.trim() !== layer.name) apply({ do: 'layer.set', layer: layer.id, name: name.trim() });
     setName(undefined);

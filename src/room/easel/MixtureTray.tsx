@@ -4,12 +4,17 @@ import { Button, InputNumber } from 'antd';
 import { Drawdown } from '../parts/Drawdown';
 import { shortName } from '../parts/recipeWords';
 import { mixtureOf, useEasel } from './easelStore';
+import { PaintMake } from './PaintMake';
+import { kindOf, takesPaint } from '@/core/marks/tools';
+import { cardOf } from './roll';
 import styles from './easel.module.css';
 
 /** A mixture by parts, with its drawdown: what will be on the brush when it is loaded. */
 export function MixtureTray() {
   const parts = useEasel((s) => s.parts);
   const { loadMixture, setParts } = useEasel.getState();
+  const tool = useEasel((s) => s.bench?.tool.tool);
+  const name = tool && takesPaint(tool) && kindOf(tool) !== 'brush' ? cardOf(tool).name.toLowerCase() : 'brush';
   const mixture = mixtureOf(parts);
   const empty = Object.keys(mixture).length === 0;
   return (
@@ -47,8 +52,9 @@ export function MixtureTray() {
           ))}
         </ul>
       </div>
+      <PaintMake />
       <Button type="primary" block disabled={empty} onClick={() => loadMixture(parts)}>
-        Load the brush
+        Load the {name}
       </Button>
     </section>
   );

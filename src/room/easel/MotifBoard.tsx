@@ -31,7 +31,7 @@ export function MotifBoard({ painting, photos }: { painting: string; photos: rea
   const [chosen, setChosen] = useState('');
   const [sights, setSights] = useState<Record<string, Sight>>({});
   const [trouble, setTrouble] = useState('');
-  const values = useEasel((s) => s.values);
+  const values = useEasel((s) => s.aid === 'values');
 
   useEffect(() => {
     let gone = false;

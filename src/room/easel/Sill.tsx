@@ -1,22 +1,32 @@
 'use client';
 import { LeftOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons';
-import { Button, Dropdown, Tooltip } from 'antd';
+import { Button, Dropdown, Space, Tooltip } from 'antd';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import { PainterError } from '@/core/journal/errors';
 import { amendPainting, type PaintingRecord } from '@/engine/shelf';
 import { fileName, saveFile } from '../parts/saveFile';
-import { useEasel } from './easelStore';
+import { isRaking, useEasel } from './easelStore';
 import { fitView, mirrored } from './viewControl';
 import styles from './easel.module.css';
+
+/** How long a painting may be left; oil dries over days, acrylic over minutes. */
+const LEAVE = [
+  { hours: 1 / 6, name: '10 minutes' },
+  { hours: 1, name: 'An hour' },
+  { hours: 12, name: 'Overnight' },
+  { hours: 168, name: 'A week' },
+  { hours: 720, name: 'A month' },
+];
 
 /** The sill: what is on the easel, how long ago it was kept, how it is looked at, and the way out. */
 export function Sill({ record }: { record: PaintingRecord }) {
   const [title, setTitle] = useState(record.title);
   const [trouble, setTrouble] = useState('');
   const [sending, setSending] = useState(false);
-  const { apply, look, toggleValues, set } = useEasel.getState();
-  const values = useEasel((s) => s.values);
+  const { apply, look, toggleAid, toggleRaking, set } = useEasel.getState();
+  const aid = useEasel((s) => s.aid);
+  const raking = useEasel((s) => isRaking(s.light));
   const mirror = useEasel((s) => s.view.mirror);
   const canUndo = useEasel((s) => s.bench?.canUndo ?? false);
   const canRedo = useEasel((s) => s.bench?.canRedo ?? false);
@@ -92,13 +102,42 @@ export function Sill({ record }: { record: PaintingRecord }) {
           />
         </Tooltip>
       </div>
-      <Tooltip title="Dries everything now">
-        <Button onClick={() => apply({ do: 'dry' })}>Hair dryer</Button>
-      </Tooltip>
+      <Space.Compact>
+        <Tooltip title="Dries everything now">
+          <Button onClick={() => apply({ do: 'dry' })}>Hair dryer</Button>
+        </Tooltip>
+        <Dropdown
+          trigger={['click']}
+          menu={{
+            items: LEAVE.map(({ hours, name }) => ({ key: String(hours), label: name })),
+            onClick: ({ key }) => apply({ do: 'leave', hours: Number(key) }),
+          }}
+        >
+          <Button aria-label="Leave it to dry">Leave it</Button>
+        </Dropdown>
+      </Space.Compact>
       <div className={styles.aids} role="group" aria-label="Looking aids">
         <Tooltip title="See values only, on canvas and photo (V)">
-          <Button type={values ? 'primary' : 'text'} aria-pressed={values} onClick={toggleValues}>
+          <Button
+            type={aid === 'values' ? 'primary' : 'text'}
+            aria-pressed={aid === 'values'}
+            onClick={() => toggleAid('values')}
+          >
             Value
+          </Button>
+        </Tooltip>
+        <Tooltip title="See what is wet (blue-green), tacky (amber) and dry (grey)">
+          <Button
+            type={aid === 'wet' ? 'primary' : 'text'}
+            aria-pressed={aid === 'wet'}
+            onClick={() => toggleAid('wet')}
+          >
+            Wet
+          </Button>
+        </Tooltip>
+        <Tooltip title="A low lamp from the side shows the relief">
+          <Button type={raking ? 'primary' : 'text'} aria-pressed={raking} onClick={toggleRaking}>
+            Raking
           </Button>
         </Tooltip>
         <Tooltip title="See it in the looking-glass (L)">

@@ -6,20 +6,10 @@ import type { Command } from '@/core/journal/commands';
 import { isBlender, takesPaint, type ToolId } from '@/core/marks/tools';
 import { STUDIO_LIGHT, type Light } from '@/core/picture/picture';
 import type { SpotReading } from '@/core/picture/readings';
-import type { View } from '@/core/picture/view';
+import type { Aid, View } from '@/core/picture/view';
 import { EngineClient } from '@/engine/client';
 import type { BenchState, FromWorker } from '@/engine/protocol';
 import { fitView } from './viewControl';
-
-/** The six tools that stand in the jar; the digits 1 to 6 take them. */
-export const JAR: readonly { id: ToolId; name: string; edge: string }[] = [
-  { id: 'flat', name: 'Flat', edge: 'found' },
-  { id: 'filbert', name: 'Filbert', edge: 'found, soft ends' },
-  { id: 'round', name: 'Round', edge: 'line to mass' },
-  { id: 'blender-soft', name: 'Soft blender', edge: 'lost' },
-  { id: 'graphite', name: 'Pencil', edge: 'line' },
-  { id: 'eraser', name: 'Rub-out', edge: 'opens the ground' },
-];
 
 export type Drawer = 'layers' | 'lamp' | 'journal' | null;
 type Frame = Extract<FromWorker, { say: 'pixels' }>;
@@ -35,7 +25,8 @@ interface EaselState {
   /** What could not be done, said where the painter looks: under the sill. */
   refused: string;
   view: View;
-  values: boolean;
+  /** How canvas and photo are looked at. */
+  aid: Aid;
   light: Light;
   drawer: Drawer;
   clear: boolean;
@@ -51,7 +42,8 @@ interface EaselState {
   onFrame: (sink: ((frame: Frame) => void) | undefined) => void;
   apply: (command: Command) => void;
   look: (view: View) => void;
-  toggleValues: () => void;
+  toggleAid: (aid: Exclude<Aid, 'none'>) => void;
+  toggleRaking: () => void;
   setLight: (light: Light) => void;
   takeTool: (tool: ToolId) => void;
   /** Sets a mixture out and brings a clean brush full of it. */
@@ -66,6 +58,11 @@ let sink: ((frame: Frame) => void) | undefined;
 /** Views that were asked for and not drawn yet, by the serial that their frames will carry. */
 export const askedViews = new Map<number, View>();
 
+/** A lamp that rakes over the canvas. */
+export const RAKING = { elevation: 14, room: 0.15 };
+export const isRaking = (light: Light) => light.elevation === RAKING.elevation && light.room === RAKING.room;
+const plain = ({ elevation, room }: Light) => ({ elevation, room });
+
 /** Parts without what is not there. */
 export const mixtureOf = (parts: Record<string, number>): Mixture =>
   Object.fromEntries(Object.entries(parts).filter(([, n]) => n > 0));
@@ -79,7 +76,7 @@ export const useEasel = create<EaselState>((set, get) => ({
   notKept: '',
   refused: '',
   view: { width: 0, height: 0, centreX: 0, centreY: 0, zoom: 1, turn: 0, mirror: false },
-  values: false,
+  aid: 'none',
   light: STUDIO_LIGHT,
   drawer: null,
   clear: false,
@@ -143,12 +140,16 @@ export const useEasel = create<EaselState>((set, get) => ({
   },
   look(view) {
     set({ view });
-    const serial = get().engine?.look(view, get().values);
+    const serial = get().engine?.look(view, get().aid);
     if (serial !== undefined) askedViews.set(serial, view);
   },
-  toggleValues() {
-    set({ values: !get().values });
+  toggleAid(aid) {
+    set({ aid: get().aid === aid ? 'none' : aid });
     get().look(get().view);
+  },
+  toggleRaking() {
+    const { light, setLight } = get();
+    setLight(isRaking(light) ? { ...light, ...plain(STUDIO_LIGHT) } : { ...light, ...RAKING });
   },
   setLight(light) {
     set({ light });

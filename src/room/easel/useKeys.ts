@@ -1,6 +1,7 @@
 'use client';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { JAR, useEasel } from './easelStore';
+import { useEasel } from './easelStore';
+import { jarNow, useJar } from './jarStore';
 import { fitView, mirrored } from './viewControl';
 
 /** Keys that are held while the hand does something else. Read by the canvas at every event. */
@@ -23,12 +24,20 @@ export function useKeys(): void {
     },
     held,
   );
-  useHotkeys('1,2,3,4,5,6', (event) => get().takeTool(JAR[Number(event.key) - 1].id));
+  useHotkeys('1,2,3,4,5,6', (event) => get().takeTool(jarNow()[Number(event.key) - 1]));
   useHotkeys('BracketLeft, BracketRight', (event) => resize(event.code === 'BracketLeft' ? 1 / 1.15 : 1.15));
   useHotkeys('r', () => get().reload());
   useHotkeys('w', () => get().apply({ do: 'wipe' }));
   useHotkeys('q', () => get().apply({ do: 'rinse' }));
-  useHotkeys('v', () => get().toggleValues());
+  useHotkeys('v', () => get().toggleAid('values'));
+  useHotkeys('k', () => {
+    const { bench, apply } = get();
+    const holds = ['flat', 'edge', 'tip'] as const;
+    if (bench?.tool.tool !== 'knife') return;
+    apply({ do: 'tool', tool: 'knife', hold: holds[(holds.indexOf(bench.tool.hold) + 1) % 3] });
+  });
+  useHotkeys('t', () => useJar.getState().openRoll(!useJar.getState().rollOpen));
+  useHotkeys('escape', () => useJar.getState().openRoll(false));
   useHotkeys('l', () => get().look(mirrored(get().view)));
   useHotkeys('f', () => {
     const { opened, view, look } = get();

@@ -1,0 +1,105 @@
+'use client';
+import { brushForm, kindOf, type ToolSettings } from '@/core/marks/tools';
+import type { BrushShape } from '@/core/marks/brushForms';
+import styles from './easel.module.css';
+
+const TUFT: Record<BrushShape, string> = {
+  flat: 'M12 26h36l2 50q-20 5-40 0z',
+  filbert: 'M14 26h32q4 22 0 36-6 20-16 20T14 62q-4-14 0-36z',
+  round: 'M20 26h20q6 22 0 38-4 14-10 22-6-8-10-22-6-16 0-38z',
+  dome: 'M16 26h28q10 18 8 36-6 16-22 16T8 62q-2-18 8-36z',
+  fan: 'M24 26h12l20 40q-26 16-52 0z',
+  roller: 'M6 34h48v30H6z',
+};
+
+/** What else lies in the hand: body of the tool, drawn from the side. */
+const OTHER: Record<
+  'knife' | 'pencil' | 'eraser-hard' | 'eraser-soft' | 'spatter' | 'spray' | 'gel',
+  { d: string; fill: string }[]
+> = {
+  knife: [
+    { d: 'M26 0h8v26h-8z', fill: '#6d4f35' },
+    { d: 'M28 26h4l2 8h-8z', fill: '#a9aaa6' },
+    { d: 'M24 34h12l6 30-12 22-12-22z', fill: '#c5c6c3' },
+  ],
+  pencil: [
+    { d: 'M18 0h24v38l-12 34-12-34z', fill: '#c9a878' },
+    { d: 'M26 60h8l-4 13z', fill: '#3c3c3e' },
+    { d: 'M18 0h24v30H18z', fill: '#5d6b66' },
+  ],
+  'eraser-hard': [{ d: 'M12 8h36v62H12z', fill: '#cfc4b4' }],
+  'eraser-soft': [{ d: 'M12 8h36v44q0 24-18 24T12 52z', fill: '#cfc4b4' }],
+  spatter: [
+    { d: 'M8 20h44v10H8z', fill: '#6d4f35' },
+    { d: 'M10 30h40v16H10z', fill: '#b08f5f' },
+    { d: 'M18 58h4v4h-4zM30 64h6v6h-6zM42 56h3v3h-3zM24 74h3v3h-3z', fill: '#57544e' },
+  ],
+  spray: [
+    { d: 'M22 6h16v12H22z', fill: '#a9aaa6' },
+    { d: 'M26 18h8l22 60H4z', fill: '#c3bfb7' },
+  ],
+  gel: [{ d: 'M14 14h32v10H14zM12 24h36v46q-18 8-36 0z', fill: '#dcd8cc' }],
+};
+
+/** The tip of the tool from the side, with the paint that is on it, and a gauge of its load. */
+export function BrushTip({
+  settings,
+  colour,
+  level,
+}: {
+  settings: ToolSettings;
+  colour: string | undefined;
+  level: number;
+}) {
+  const kind = kindOf(settings.tool);
+  const full = Math.max(0, Math.min(1, level));
+  const gauge = (
+    <>
+      <rect x={55} y={26} width={4} height={58} fill="#c3bfb7" />
+      <rect
+        x={55}
+        y={84 - full * 58}
+        width={4}
+        height={full * 58}
+        fill={colour ?? 'none'}
+        stroke="#57544e"
+        strokeWidth={0.4}
+      >
+        <title>{`Load ${Math.round(full * 100)} %`}</title>
+      </rect>
+    </>
+  );
+  if (kind !== 'brush') {
+    const parts = OTHER[kind === 'eraser' ? (`eraser-${settings.tip}` as const) : kind];
+    const holds = kind === 'knife' || kind === 'spatter' || kind === 'spray';
+    return (
+      <svg viewBox="0 0 60 90" className={styles.tipPicture} aria-hidden="true">
+        {parts.map(({ d, fill }, i) => (
+          <path key={i} d={d} fill={fill} stroke="#8d8271" strokeWidth={0.6} />
+        ))}
+        {kind === 'knife' && colour && (
+          <path d={`M${20 - full * 2} ${64 - full * 14}l10 ${22 + full * 14} 10-${22 + full * 14}z`} fill={colour} />
+        )}
+        {kind === 'spray' && colour && <path d="M24 30h12l20 48H4z" fill={colour} opacity={0.35 + 0.5 * full} />}
+        {kind === 'spatter' && colour && <path d={`M10 ${46 - full * 10}h40v${full * 10}H10z`} fill={colour} />}
+        {holds && gauge}
+      </svg>
+    );
+  }
+  const { shape } = brushForm(settings);
+  const outline = TUFT[shape];
+  return (
+    <svg viewBox="0 0 60 90" className={styles.tipPicture} aria-hidden="true">
+      <defs>
+        <clipPath id="tuft">
+          <path d={outline} />
+        </clipPath>
+      </defs>
+      <rect x={22} y={0} width={16} height={12} fill="#6d4f35" />
+      <path d="M20 10h20l4 18H16z" fill="#a9aaa6" />
+      <path d={outline} fill={settings.hair === 'soft' ? '#7d5a3c' : '#b08f5f'} />
+      {colour && <rect x={0} y={72 - full * 44} width={60} height={90} fill={colour} clipPath="url(#tuft)" />}
+      {gauge}
+    </svg>
+  );
+}
