@@ -4,143 +4,20 @@
  * made here by hand; the photo's pixels are never read. Writes the journal that the app paints for itself.
  *   npm run demo:painting
  */
-import { writeFileSync } from 'node:fs';
-import type { Mixture } from '@/core/colour/mixture';
-import type { CommandInput } from '@/core/journal/commands';
-import { readJournal } from '@/core/journal/replay';
-import { fractalNoise, noise1, randomFrom } from '@/core/surface/noise';
+import { fractalNoise } from '@/core/surface/noise';
+import { painter, PILE, strake, trace, WIDTH_MM, type Pile, type Point } from './painter';
 import { along, BOATHOUSE, DINGHY, HEADLAND, HORIZON, POOLS, POSTS, SHINGLE, WATER_EDGE } from './scene';
 
-const WIDTH_MM = 240;
-const HEIGHT_MM = 180;
-
-/** Piles on the slab. Tubes: white, ochre, burnt sienna, burnt umber, ultramarine, phthalo green, scarlet. */
-const PILE = {
-  wash: { PBr7BU: 2, PB29: 1, PBr7BS: 1 },
-  skyDark: { PW6: 7, PB29: 1, PBr7BU: 1.15, PY43: 0.7, PG7: 0.035 },
-  skyMid: { PW6: 15, PB29: 1, PBr7BU: 0.95, PY43: 1.1, PG7: 0.035 },
-  skyLight: { PW6: 30, PB29: 0.55, PBr7BS: 0.6, PY43: 1.6 },
-  rift: { PW6: 40, PY43: 2.2, PBr7BS: 0.25 },
-  headland: { PB29: 1, PBr7BU: 1.3, PW6: 3.2, PY43: 0.7, PG7: 0.06 },
-  headlandFar: { PB29: 1, PBr7BU: 1, PW6: 6, PY43: 0.5 },
-  water: { PW6: 26, PB29: 0.8, PBr7BU: 0.8, PY43: 0.4 },
-  waterDark: { PW6: 9, PB29: 1, PBr7BU: 1, PY43: 0.3 },
-  mudFar: { PY43: 4, PBr7BU: 1.2, PW6: 6, PB29: 0.4 },
-  mud: { PBr7BU: 2, PY43: 4, PW6: 3, PB29: 0.4 },
-  mudWarm: { PBr7BS: 0.8, PY43: 4, PBr7BU: 1.2, PW6: 3 },
-  mudDark: { PBr7BU: 3, PB29: 0.7, PY43: 2.6, PW6: 0.9 },
-  weed: { PY43: 4, PG7: 0.05, PBr7BU: 1.6, PW6: 1.6 },
-  pool: { PW6: 15, PB29: 0.9, PBr7BU: 0.9, PY43: 0.2 },
-  poolLight: { PW6: 30, PB29: 0.5, PBr7BU: 0.45, PY43: 0.8 },
-  shingle: { PW6: 9, PY43: 2.6, PBr7BS: 0.7, PB29: 0.25 },
-  post: { PBr7BU: 2, PB29: 1.2, PBr7BS: 0.3 },
-  postFar: { PBr7BU: 1.6, PB29: 1.1, PW6: 3 },
-  postLight: { PW6: 3.2, PY43: 1.2, PBr7BU: 1.2, PB29: 0.4 },
-  postWeed: { PG7: 0.2, PY43: 1.6, PBr7BU: 1.5, PB29: 0.4 },
-  hull: { PG7: 0.55, PY43: 2.2, PBr7BS: 0.6, PW6: 2.2 },
-  hullLight: { PG7: 0.36, PY43: 2, PW6: 5, PBr7BS: 0.25 },
-  hullDark: { PG7: 0.6, PBr7BU: 1.7, PB29: 0.4, PW6: 0.4 },
-  bottom: { PBr7BS: 3, PR188: 0.8, PBr7BU: 0.3, PW6: 1.1 },
-  bottomDark: { PBr7BS: 2.4, PBr7BU: 1.2, PR188: 0.2, PW6: 0.2 },
-  inside: { PBr7BU: 2.4, PB29: 0.7, PBr7BS: 0.8 },
-  insideLight: { PBr7BU: 1.6, PY43: 1.8, PW6: 1.8, PG7: 0.06 },
-  thwart: { PW6: 4.2, PY43: 2, PBr7BS: 0.8, PBr7BU: 0.4 },
-  rail: { PW6: 12, PY43: 1.9, PBr7BS: 0.15 },
-  railFar: { PW6: 5, PY43: 1.8, PBr7BU: 0.8 },
-  slate: { PB29: 1, PBr7BU: 1.35, PW6: 5, PY43: 0.4 },
-  wall: { PW6: 9, PY43: 1.5, PBr7BS: 0.5, PB29: 0.3 },
-  rope: { PW6: 4, PY43: 2, PBr7BU: 1 },
-  scarlet: { PR188: 1, PBr7BS: 0.4, PW6: 0.3 },
-} satisfies Record<string, Mixture>;
-type Pile = keyof typeof PILE;
-
-const random = randomFrom(2026);
-const vary = (v: number, by: number) => v * (1 + by * (2 * random() - 1));
-const entries: CommandInput[] = [];
-
-/** A pile is never quite mixed: each load takes a little more of this or that. */
-function fromPile(pile: Pile, between?: Pile, share = 0): Record<string, number> {
-  const mixture: Record<string, number> = {};
-  const total = (m: Mixture) => Object.values(m).reduce((a, b) => a + b, 0);
-  const add = (m: Mixture, weight: number) => {
-    for (const [id, part] of Object.entries(m)) mixture[id] = (mixture[id] ?? 0) + (part / total(m)) * weight;
-  };
-  const other = between ? Math.max(0, Math.min(1, share)) : 0;
-  add(PILE[pile], 1 - other);
-  if (between && other > 0) add(PILE[between], other);
-  for (const id of Object.keys(mixture)) mixture[id] = Math.round(vary(mixture[id], 0.1) * 1e4) / 1e4;
-  return mixture;
-}
-
-interface Held {
-  tool: 'flat' | 'filbert' | 'round';
-  sizeMm: number;
-  body?: number;
-  thin?: number;
-  blend?: number;
-}
-function take(next: Held): void {
-  entries.push({ do: 'tool', tool: next.tool, sizeMm: next.sizeMm, strength: 1, blend: next.blend ?? 0.3, body: next.body ?? 0.6, thin: next.thin ?? 0 }); // prettier-ignore
-}
-
-let loads = 0;
-/** Loads the brush; what was on it is wiped off, and now and then rinsed. */
-function load(mixture: Record<string, number>, amount = 1): void {
-  entries.push({ do: loads++ % 3 === 0 ? 'rinse' : 'wipe' }, { do: 'load', mixture, amount: Math.round(amount * 100) / 100 }); // prettier-ignore
-}
-
-type Point = readonly [x: number, y: number];
-
-/** A stroke through points of the picture (units of its width), with a hand's unsteadiness. */
-function stroke(points: readonly Point[], pressure: number | ((s: number) => number) = 0.6): void {
-  const p =
-    typeof pressure === 'number' ? (s: number) => pressure * Math.min(1, 0.45 + s * 5, 0.35 + (1 - s) * 4) : pressure;
-  const lengths = points.slice(1).map(([x, y], i) => Math.hypot(x - points[i][0], y - points[i][1]));
-  const total = lengths.reduce((a, b) => a + b, 0);
-  const count = Math.max(3, Math.ceil((total * WIDTH_MM) / 5));
-  const wobble = Math.floor(random() * 1e6);
-  const samples: number[][] = [];
-  for (let k = 0; k <= count; k++) {
-    const s = k / count;
-    let far = s * total;
-    let i = 0;
-    while (i < lengths.length - 1 && far > lengths[i]) far -= lengths[i++];
-    const t = lengths[i] > 0 ? Math.min(1, far / lengths[i]) : 0;
-    const x = points[i][0] + (points[i + 1][0] - points[i][0]) * t;
-    const y = points[i][1] + (points[i + 1][1] - points[i][1]) * t;
-    const shake = 0.7; // mm
-    samples.push([
-      Math.round(s * total * WIDTH_MM * 4),
-      Math.round((x * WIDTH_MM + shake * (noise1(s * 4, wobble) - 0.5)) * 100) / 100,
-      Math.round((y * WIDTH_MM + shake * (noise1(s * 4, wobble + 1) - 0.5)) * 100) / 100,
-      Math.round(Math.max(0.05, Math.min(1, p(s) * (0.92 + 0.16 * noise1(s * 5, wobble + 2)))) * 1000) / 1000,
-    ]);
-  }
-  entries.push({ do: 'stroke', samples });
-}
-
-const dry = () => entries.push({ do: 'dry' });
-/** Points along a curve of the scene. */
-const trace = (curve: readonly (readonly [number, number])[], from: number, to: number, lower = 0): Point[] =>
-  Array.from({ length: 9 }, (_, i) => {
-    const x = from + ((to - from) * i) / 8;
-    return [x, along(curve, x) + lower] as const;
-  });
-/** Points between near rail and keel of the dinghy, a share of the way down. */
-const strake = (share: number, from: number, to: number): Point[] =>
-  Array.from({ length: 9 }, (_, i) => {
-    const x = from + ((to - from) * i) / 8;
-    return [x, along(DINGHY.near, x) * (1 - share) + along(DINGHY.keel, x) * share] as const;
-  });
+const { random, vary, fromPile, take, load, stroke, dry, save } = painter(2026);
 
 // --- pencil: horizon, posts, the dinghy's three lines
-entries.push({ do: 'tool', tool: 'graphite', sizeMm: 0.8, strength: 0.8 });
+take('graphite', 0.8, { strength: 0.8 });
 stroke([[0.01, HORIZON], [0.99, HORIZON]], 0.4); // prettier-ignore
 for (const p of POSTS) stroke([[p.x + p.lean, p.top], [p.x, p.foot]], 0.5); // prettier-ignore
 for (const curve of [DINGHY.near, DINGHY.far, DINGHY.keel]) stroke(trace(curve, DINGHY.left, DINGHY.right), 0.5);
 
 // --- lay-in: thin and dark, masses only, the tone left open between
-take({ tool: 'flat', sizeMm: 15, body: 0.25, thin: 0.55 });
+take('flat', 15, { blend: 0.3, body: 0.25, thin: 0.55 });
 for (const [y, from, to] of [
   [0.05, 0.02, 0.7],
   [0.1, 0.35, 0.98],
@@ -161,7 +38,7 @@ for (const [y, from, to] of [
   load(PILE.wash, 0.7);
   stroke([[from, y], [(from + to) / 2, y + 0.01], [to, y - 0.004]], 0.55); // prettier-ignore
 }
-take({ tool: 'flat', sizeMm: 7, body: 0.3, thin: 0.4 });
+take('flat', 7, { blend: 0.3, body: 0.3, thin: 0.4 });
 load(PILE.wash, 1);
 for (const share of [0.15, 0.5, 0.85]) stroke(strake(share, DINGHY.left + 0.015, DINGHY.right - 0.015), 0.6);
 for (const p of POSTS) {
@@ -171,7 +48,7 @@ for (const p of POSTS) {
 dry();
 
 // --- big planes: the sky, dark above, broken open low on the left
-take({ tool: 'flat', sizeMm: 19, body: 0.55 });
+take('flat', 19, { blend: 0.3, body: 0.55, thin: 0 });
 const rift = (x: number, y: number) =>
   Math.exp(-(((x - 0.36) / 0.27) ** 2) - ((y - 0.205 - 0.06 * (x - 0.36)) / 0.036) ** 2);
 for (let row = 0; row < 6; row++) {
@@ -192,7 +69,7 @@ for (let row = 0; row < 6; row++) {
   }
 }
 // far shore, two planes, its lower edge lost in the water
-take({ tool: 'flat', sizeMm: 6.5, body: 0.55 });
+take('flat', 6.5, { blend: 0.3, body: 0.55, thin: 0 });
 for (const [from, to, pile] of [
   [-0.01, 0.26, 'headlandFar'],
   [0.2, 0.5, 'headlandFar'],
@@ -206,7 +83,7 @@ for (const [from, to, pile] of [
     stroke(trace(HEADLAND, from + 0.05, to - 0.02, 0.024), 0.5);
   }
 }
-take({ tool: 'flat', sizeMm: 10, body: 0.55 });
+take('flat', 10, { blend: 0.3, body: 0.55, thin: 0 });
 for (const [from, to] of [
   [-0.02, 0.36],
   [0.3, 0.68],
@@ -219,7 +96,7 @@ for (const [from, to] of [
 for (let row = 0, y = 0.362; y < 0.77; row++) {
   const depth = (y - WATER_EDGE) / (0.75 - WATER_EDGE);
   const size = 10 + 8 * depth;
-  take({ tool: 'flat', sizeMm: Math.round(size), body: 0.6 });
+  take('flat', Math.round(size), { blend: 0.3, body: 0.6, thin: 0 });
   for (let x = -0.05 - 0.08 * (row % 2); x < 1;) {
     const length = 0.17 + 0.2 * random();
     const n = fractalNoise(x * 4 + 7, y * 16, 21, 2);
@@ -234,7 +111,7 @@ for (let row = 0, y = 0.362; y < 0.77; row++) {
 dry();
 
 // --- smaller: clouds worked wet over the dry sky, with their undersides
-take({ tool: 'filbert', sizeMm: 12, body: 0.65 });
+take('filbert', 12, { blend: 0.3, body: 0.65, thin: 0 });
 for (const [x, y, w, pile] of [
   [0.5, 0.075, 0.2, 'skyDark'],
   [0.66, 0.1, 0.22, 'skyDark'],
@@ -252,14 +129,14 @@ for (const [x, y, w, pile] of [
   stroke([[x, y], [x + w * 0.4, y - 0.01], [x + w, y - 0.004 - 0.05 * w]], vary(0.45, 0.2)); // prettier-ignore
 }
 // boathouse: roof, wall, door, found edges
-take({ tool: 'flat', sizeMm: 5, body: 0.65 });
+take('flat', 5, { blend: 0.3, body: 0.65, thin: 0 });
 const b = BOATHOUSE;
 load(fromPile('wall'), 0.9);
 stroke([[b.left + 0.004, (b.eaves + b.foot) / 2 + 0.001], [b.right - 0.004, (b.eaves + b.foot) / 2]], 0.6); // prettier-ignore
 load(fromPile('slate'), 0.9);
 stroke([[b.left - 0.002, (b.ridge + b.eaves) / 2], [b.right + 0.003, (b.ridge + b.eaves) / 2 + 0.001]], 0.6); // prettier-ignore
 // water: streaks of sky, and the line where it meets the mud
-take({ tool: 'flat', sizeMm: 4, body: 0.6 });
+take('flat', 4, { blend: 0.3, body: 0.6, thin: 0 });
 for (const [x, y, w, pile] of [
   [0.05, 0.317, 0.3, 'poolLight'],
   [0.42, 0.32, 0.25, 'poolLight'],
@@ -271,7 +148,7 @@ for (const [x, y, w, pile] of [
   load(fromPile(pile), 0.8);
   stroke([[x, y], [x + w, y + 0.002 * random()]], 0.45); // prettier-ignore
 }
-take({ tool: 'filbert', sizeMm: 5, body: 0.75 });
+take('filbert', 5, { blend: 0.3, body: 0.75, thin: 0 });
 for (const [from, to] of [
   [0, 0.13],
   [0.1, 0.24],
@@ -283,7 +160,7 @@ for (const [from, to] of [
 // pools: laid across with a filbert, each pass of its own length, lighter on the far side, ends drawn out to nothing
 for (const p of POOLS) {
   const size = Math.max(3, Math.min(9, p.ry * WIDTH_MM * 1.1));
-  take({ tool: 'filbert', sizeMm: Math.round(size * 10) / 10, body: 0.5 });
+  take('filbert', Math.round(size * 10) / 10, { blend: 0.3, body: 0.5, thin: 0 });
   const rows = Math.max(2, Math.round((2 * p.ry * WIDTH_MM) / (size * 0.55)));
   for (let r = 0; r < rows; r++) {
     const v = (r / (rows - 1)) * 2 - 1;
@@ -299,7 +176,7 @@ for (const p of POOLS) {
   }
 }
 // weed and drag marks on the mud
-take({ tool: 'filbert', sizeMm: 7, body: 0.7 });
+take('filbert', 7, { blend: 0.3, body: 0.7, thin: 0 });
 for (let i = 0; i < 16; i++) {
   const x = random();
   const y = 0.4 + 0.33 * random();
@@ -310,7 +187,7 @@ for (let i = 0; i < 16; i++) {
 // posts, from the foot up, the light side scraped on afterwards
 for (const p of POSTS) {
   const far = p.width < 0.012;
-  take({ tool: 'filbert', sizeMm: Math.round(p.width * WIDTH_MM * 11) / 10, body: 0.42, thin: 0.1 });
+  take('filbert', Math.round(p.width * WIDTH_MM * 11) / 10, { blend: 0.3, body: 0.42, thin: 0.1 });
   const at = (t: number): Point => [p.x + p.lean * t, p.foot + (p.top - p.foot) * t];
   for (const [from, to] of [
     [0, 0.4],
@@ -325,15 +202,15 @@ for (const p of POSTS) {
   load(fromPile('postWeed', 'post', 0.3), 0.7);
   stroke([at(0.01), at(0.3)], 0.5);
   // what the wet mud gives back
-  take({ tool: 'filbert', sizeMm: Math.round(p.width * WIDTH_MM * 8) / 10, body: 0.4, blend: 0.5 });
+  take('filbert', Math.round(p.width * WIDTH_MM * 8) / 10, { blend: 0.5, body: 0.4, thin: 0 });
   load(fromPile(far ? 'postFar' : 'post', 'mud', 0.45), 0.5);
   stroke([[p.x, p.foot + 0.004], [p.x + 0.003, p.foot + (p.foot - p.top) * 0.28]], (s) => 0.5 - 0.35 * s); // prettier-ignore
 }
 // the dinghy: shadow first, then planes along the strakes
-take({ tool: 'filbert', sizeMm: 8, body: 0.5 });
+take('filbert', 8, { blend: 0.3, body: 0.5, thin: 0 });
 load(fromPile('mudDark', 'inside', 0.4), 1);
 stroke([[0.47, 0.562], [0.58, 0.6], [0.7, 0.608], [0.8, 0.59], [0.86, 0.575]], 0.5); // prettier-ignore
-take({ tool: 'filbert', sizeMm: 9, body: 0.6 });
+take('filbert', 9, { blend: 0.3, body: 0.6, thin: 0 });
 load(fromPile('inside'), 1.2);
 stroke([[0.46, 0.44], [0.55, 0.468], [0.68, 0.483], [0.79, 0.478]], 0.6); // prettier-ignore
 load(fromPile('inside', 'insideLight', 0.25), 1);
@@ -351,7 +228,7 @@ for (const [share, from, to, pile, next] of [
   load(fromPile(pile, next, 0.4 * random() + 0.1), 1.1);
   stroke(strake(share, from, to), 0.5);
 }
-take({ tool: 'filbert', sizeMm: 6.5, body: 0.6 });
+take('filbert', 6.5, { blend: 0.3, body: 0.6, thin: 0 });
 for (const [share, from, to, pile] of [
   [0.8, 0.455, 0.66, 'bottom'],
   [0.8, 0.62, 0.81, 'bottom'],
@@ -365,13 +242,13 @@ dry();
 
 // --- accents: last, thick, few
 // thwarts
-take({ tool: 'flat', sizeMm: 6, body: 0.7 });
+take('flat', 6, { blend: 0.3, body: 0.7, thin: 0 });
 for (const q of [0.2, 0.46, 0.72]) {
   const x = DINGHY.left + q * (DINGHY.right - DINGHY.left);
   load(fromPile('thwart'), 0.8);
   stroke([[x - 0.006, along(DINGHY.far, x) + 0.012], [x + 0.008, along(DINGHY.near, x) - 0.012]], 0.5); // prettier-ignore
 }
-take({ tool: 'round', sizeMm: 2.6, body: 0.85 });
+take('round', 2.6, { blend: 0.3, body: 0.85, thin: 0 });
 for (const [from, to, pile] of [
   [0.432, 0.55, 'rail'],
   [0.535, 0.68, 'rail'],
@@ -387,7 +264,7 @@ for (const [from, to] of [
   load(fromPile('railFar'), 1.2);
   stroke(trace(DINGHY.far, from, to), 0.35);
 }
-take({ tool: 'flat', sizeMm: 4, body: 0.8 });
+take('flat', 4, { blend: 0.3, body: 0.8, thin: 0 });
 for (const [share, from, to] of [
   [0.1, 0.47, 0.6],
   [0.12, 0.58, 0.7],
@@ -396,7 +273,7 @@ for (const [share, from, to] of [
   load(fromPile('hullLight'), 0.4);
   stroke(strake(share, from, to), 0.32);
 }
-take({ tool: 'round', sizeMm: 1.6, body: 0.5 });
+take('round', 1.6, { blend: 0.3, body: 0.5, thin: 0 });
 for (const share of [0.27, 0.5]) {
   load(fromPile('hullDark'), 1);
   stroke(strake(share, 0.45, 0.62), 0.35);
@@ -411,7 +288,7 @@ stroke([[0.432, 0.434], [0.38, 0.472], [0.31, 0.49], [0.24, 0.47], [0.2, 0.436]]
 load(fromPile('rope'), 1.3);
 stroke([[0.432, 0.431], [0.38, 0.469], [0.31, 0.487], [0.24, 0.467], [0.2, 0.433]], 0.35); // prettier-ignore
 // light on the posts, on the water, at the boathouse
-take({ tool: 'flat', sizeMm: 2.6, body: 0.85 });
+take('flat', 2.6, { blend: 0.3, body: 0.85, thin: 0 });
 for (const p of POSTS.slice(0, 2)) {
   for (const [from, to] of [
     [0.97, 0.72],
@@ -434,12 +311,12 @@ for (const [x, y, w] of [
   load(fromPile('rift'), 0.9);
   stroke([[x, y], [x + w, y - 0.001]], vary(0.42, 0.2)); // prettier-ignore
 }
-take({ tool: 'round', sizeMm: 1.8, body: 0.7 });
+take('round', 1.8, { blend: 0.3, body: 0.7, thin: 0 });
 load(fromPile('inside'), 1);
 stroke([[b.left + 0.035, b.eaves + 0.004], [b.left + 0.035, b.foot - 0.001]], 0.5); // prettier-ignore
 load(fromPile('rail'), 0.8);
 stroke([[b.left + 0.002, b.eaves + 0.0015], [b.right - 0.002, b.eaves + 0.0015]], 0.25); // prettier-ignore
-take({ tool: 'round', sizeMm: 2.2, body: 0.9 });
+take('round', 2.2, { blend: 0.3, body: 0.9, thin: 0 });
 for (let i = 0; i < 14; i++) {
   load(fromPile(i % 3 === 0 ? 'post' : 'shingle', 'rift', 0.2 * random()), 1.2);
   const x = 0.02 + 0.32 * random();
@@ -447,7 +324,7 @@ for (let i = 0; i < 14; i++) {
   stroke([[x, y], [x + 0.006, y + 0.001]], 0.4); // prettier-ignore
 }
 // a few thick touches of mud catching light in front
-take({ tool: 'filbert', sizeMm: 5, body: 0.95 });
+take('filbert', 5, { blend: 0.3, body: 0.95, thin: 0 });
 for (const [x, y, w] of [
   [0.36, 0.705, 0.06],
   [0.5, 0.735, 0.08],
@@ -460,19 +337,4 @@ for (const [x, y, w] of [
 }
 dry();
 
-const journal = {
-  format: 'stigmos-journal',
-  version: 1,
-  painting: {
-    widthMm: WIDTH_MM,
-    heightMm: HEIGHT_MM,
-    ppi: 120,
-    seed: 11,
-    surface: { kind: 'linen-fine', scale: 1, depth: 1 },
-    tone: { mixture: { PW6: 3, PY43: 3, PBr7BS: 1.4 } },
-  },
-  entries,
-};
-readJournal(journal);
-writeFileSync('demo/low-tide.json', `${JSON.stringify(journal).replaceAll('{"do"', '\n{"do"')}\n`);
-console.log(`${entries.filter((e) => e.do === 'stroke').length} strokes`);
+save('demo/low-tide.json', { seed: 11, surface: 'linen-fine', tone: { PW6: 3, PY43: 3, PBr7BS: 1.4 } });
