@@ -53,8 +53,8 @@ ensure_chromium() {
 ensure_build() {
   local mark="$project/.next/.built-from" want
   want=$(cd "$project" && find src demo public/marks public/demo/estuary.jpg next.config.ts package-lock.json tsconfig.json -type f ! -name '*.test.ts' -print0 | sort -z | xargs -0 cksum | cksum)
-  if [ -f "$mark" ] && [ -f "$project/public/demo/low-tide.stigmos" ] && [ "$(cat "$mark")" = "$want" ]; then return; fi
-  echo "stigmos: painting the demo and building (about a minute and a half)" >&2
+  if [ -f "$mark" ] && [ -f "$project/public/demo/knife.stigmos" ] && [ "$(cat "$mark")" = "$want" ]; then return; fi
+  echo "stigmos: painting the demo series and building (about two minutes)" >&2
   (
     cd "$project"
     node --import ./node_modules/tsx/dist/esm/index.mjs demo/bundle.ts >&2

@@ -18,7 +18,7 @@ export function contactRow(block: i32, cell0: i32, count: i32, step: i32, u0: f3
   const plough = get(p + 6), areaInverse = get(p + 7), carriedBody = get(p + 8), ceiling = get(p + 9), passes = get(p + 10);
   const n = int(p + 11), film = int(p + 12), relief = int(p + 13), body = int(p + 14), laid = int(p + 15), fresh = int(p + 16);
   const tip = int(p + 17), profile = int(p + 18), cells = int(p + 19), ride = int(p + 20), height = int(p + 21), appetite = int(p + 22);
-  const mapWidth = int(p + 23), aside = p + 24, cure = int(p + 27), stain = get(p + 28);
+  const mapWidth = int(p + 23), aside = p + 24, cure = int(p + 27), stain = get(p + 28), shear = get(p + 29), onTop = f32x4.splat(get(p + 30));
   const vol = n - 1;
   let cell = cell0, touched = 0;
   for (let k = 0; k < count; k++) {
@@ -35,7 +35,7 @@ export function contactRow(block: i32, cell0: i32, count: i32, step: i32, u0: f3
     if (lift < 0) lift = 0;
     const code = int(cells + at);
     const c = code >> 2;
-    const o = film + here * n;
+    const o = film + 2 * here * n;
     const q = tip + c * n;
     const t = get(o + vol);
     const carried = get(q + vol);
@@ -61,14 +61,15 @@ export function contactRow(block: i32, cell0: i32, count: i32, step: i32, u0: f3
     const full = fd * carried;
     if (full > fits - t) fd = fits - t > <f32>0.5 * full ? (fits - t) / carried : <f32>0.5 * fd;
     let given = fd * carried;
+    const own = get(laid + here);
     if (ceiling < 1) {
-      const left = ceiling * fits - get(laid + here);
+      const left = ceiling * fits - own;
       if (given > left) {
         given = left > 0 ? left : 0;
         fd = carried > 0 ? given / carried : 0;
       }
-      set(laid + here, get(laid + here) + given);
     }
+    set(laid + here, own + given);
     const free = t - stain;
     const fp = free > 0 ? (take * get(appetite + c) * contact * free * open * open) / t : <f32>0;
     const t2 = t + given - fp * t;
@@ -84,36 +85,54 @@ export function contactRow(block: i32, cell0: i32, count: i32, step: i32, u0: f3
     }
     if (dried > 0) set(cure + here, t2 > 0 ? (dried * (t - fp * t)) / t2 : <f32>0);
     set(fresh + here, passes);
-    const stays = f32x4.splat((<f32>1 - fp) * (<f32>1 - fr));
-    const lands = f32x4.splat(fd * (<f32>1 - fr));
-    const up = f32x4.splat(fp * areaInverse);
+    const top = get(o + n + vol);
+    const taken = fp * t;
+    let w: f32 = top / (top + <f32>40);
+    if (w * taken > <f32>0.9 * top) w = taken > 0 ? (<f32>0.9 * top) / taken : <f32>0;
+    const dp = fp * (<f32>1 - w);
+    const sk: f32 = top > 0 ? (w * taken) / top : <f32>0;
+    let keep: f32 = <f32>1 - shear * contact;
+    const older = top - own;
+    if (older > 0 && given > 0) keep *= <f32>1 - ((older / top) * given) / (given + older + <f32>1);
+    const stayShare = <f32>1 - fr;
+    const skinShare = (<f32>1 - dp - sk) * keep;
+    const deep = f32x4.splat(dp), skim = f32x4.splat(sk), stay = f32x4.splat(stayShare), skin = f32x4.splat(stayShare * skinShare);
+    const lands = f32x4.splat(fd * stayShare);
+    const up = f32x4.splat(areaInverse);
     const rest = f32x4.splat(<f32>1 - fd * areaInverse);
+    const half = <usize>n << 2;
     let po = <usize>o << 2, pq = <usize>q << 2;
-    const end = po + (<usize>n << 2);
+    const end = po + half;
     if (fr > 0) {
       const target = here + int(aside + (code & 3));
-      const w = film + target * n;
-      const movesFilm: f32 = (<f32>1 - fp) * fr;
+      const w2 = film + 2 * target * n;
       const movesTip: f32 = fd * fr;
       set(fresh + target, passes);
-      const moved = movesFilm * t + movesTip * carried;
-      const share = moved / (get(w + vol) + moved + <f32>1e-4);
+      const moved = fr * (t - taken) + movesTip * carried;
+      const share = moved / (get(w2 + vol) + moved + <f32>1e-4);
       const bt = get(body + target), ct = get(cure + target);
       set(body + target, bt + (get(body + here) - bt) * share);
       set(cure + target, ct + (get(cure + here) - ct) * share);
-      const mf = f32x4.splat(movesFilm), mt = f32x4.splat(movesTip);
-      let pw = <usize>w << 2;
+      const mf = f32x4.splat(fr), ms = f32x4.splat(fr * skinShare), mt = f32x4.splat(movesTip);
+      let pw = <usize>w2 << 2;
       for (; po < end; po += 16, pq += 16, pw += 16) {
-        const a = v128.load(po), b = v128.load(pq);
-        v128.store(pw, f32x4.add(v128.load(pw), f32x4.add(f32x4.mul(mf, a), f32x4.mul(mt, b))));
-        v128.store(po, f32x4.add(f32x4.mul(stays, a), f32x4.mul(lands, b)));
-        v128.store(pq, f32x4.add(f32x4.mul(rest, b), f32x4.mul(up, a)));
+        const m = v128.load(po), s = v128.load(po + half), b = v128.load(pq);
+        const lifted = f32x4.add(f32x4.mul(deep, m), f32x4.mul(skim, s));
+        const a = f32x4.sub(m, lifted), given4 = f32x4.mul(mt, b), landed = f32x4.mul(lands, b);
+        v128.store(pw, f32x4.add(v128.load(pw), f32x4.add(f32x4.mul(mf, a), given4)));
+        v128.store(pw + half, f32x4.add(v128.load(pw + half), f32x4.add(f32x4.mul(ms, s), f32x4.mul(onTop, given4))));
+        v128.store(po, f32x4.add(f32x4.mul(stay, a), landed));
+        v128.store(po + half, f32x4.add(f32x4.mul(skin, s), f32x4.mul(onTop, landed)));
+        v128.store(pq, f32x4.add(f32x4.mul(rest, b), f32x4.mul(up, lifted)));
       }
     } else {
       for (; po < end; po += 16, pq += 16) {
-        const a = v128.load(po), b = v128.load(pq);
-        v128.store(po, f32x4.add(f32x4.mul(stays, a), f32x4.mul(lands, b)));
-        v128.store(pq, f32x4.add(f32x4.mul(rest, b), f32x4.mul(up, a)));
+        const m = v128.load(po), s = v128.load(po + half), b = v128.load(pq);
+        const lifted = f32x4.add(f32x4.mul(deep, m), f32x4.mul(skim, s));
+        const landed = f32x4.mul(lands, b);
+        v128.store(po, f32x4.add(m, f32x4.sub(landed, lifted)));
+        v128.store(po + half, f32x4.add(f32x4.mul(skin, s), f32x4.mul(onTop, landed)));
+        v128.store(pq, f32x4.add(f32x4.mul(rest, b), f32x4.mul(up, lifted)));
       }
     }
   }
@@ -123,7 +142,7 @@ export function contactRow(block: i32, cell0: i32, count: i32, step: i32, u0: f3
 // @ts-ignore: decorator
 @inline function flow(film: i32, relief: i32, body: i32, cure: i32, n: i32, rate: f32, size: f32, p: i32, q: i32): void {
   const vol = n - 1;
-  const tp = get(film + p * n + vol), tq = get(film + q * n + vol);
+  const tp = get(film + 2 * p * n + vol), tq = get(film + 2 * q * n + vol);
   if (tp + tq < 2) return;
   let from = p, to = q, high = tp, low = tq;
   let step = get(relief + p) + tp - get(relief + q) - tq;
@@ -146,8 +165,8 @@ export function contactRow(block: i32, cell0: i32, count: i32, step: i32, u0: f3
   const bt = get(body + to), ct = get(cure + to), mixed = move / (low + move);
   set(body + to, bt + (b - bt) * mixed);
   set(cure + to, ct + (get(cure + from) - ct) * mixed);
-  let pf = <usize>(film + from * n) << 2, pt = <usize>(film + to * n) << 2;
-  const end = pf + (<usize>n << 2);
+  let pf = <usize>(film + 2 * from * n) << 2, pt = <usize>(film + 2 * to * n) << 2;
+  const end = pf + (<usize>n << 3);
   for (; pf < end; pf += 16, pt += 16) {
     const a = v128.load(pf);
     const m = f32x4.mul(a, share);
@@ -319,7 +338,7 @@ export function relight(block: i32, x0: i32, y0: i32, x1: i32, y1: i32): void {
 /** One position of a blade; see the plain twin for the block. */
 export function bladeStamp(block: i32): void {
   const cos = get(block), sin = get(block + 1), x = get(block + 2), y = get(block + 3);
-  const half = get(block + 4), edge = get(block + 5), column = get(block + 6), back = get(block + 7), ahead = get(block + 8);
+  const halfWidth = get(block + 4), edge = get(block + 5), column = get(block + 6), back = get(block + 7), ahead = get(block + 8);
   const stand = get(block + 9), nickScale = get(block + 10), chatter = get(block + 11), slope = get(block + 12), beyondSlope = get(block + 13);
   const lean = get(block + 14), leanBase = get(block + 15), fill = get(block + 16), fillZone = get(block + 17), ceiling = get(block + 18);
   const ownBody = get(block + 19), passes = get(block + 20), least = get(block + 21), carryOff = get(block + 22);
@@ -328,7 +347,7 @@ export function bladeStamp(block: i32): void {
   const felt = int(block + 35), columns = int(block + 36), width = int(block + 37);
   const x0 = int(block + 38), y0 = int(block + 39), x1 = int(block + 40), y1 = int(block + 41);
   const vol = n - 1;
-  const standoff = get(block + 42), stir = get(block + 44);
+  const standoff = get(block + 42), stir = get(block + 44), buoyancy = get(block + 45), half = <usize>n << 2;
   let bodySum: f32 = 0, bodyCount: f32 = 0, filmSum: f32 = 0;
   for (let py = y0; py < y1; py++) {
     const Y = <f32>py + <f32>0.5 - y;
@@ -337,19 +356,21 @@ export function bladeStamp(block: i32): void {
       const v = cos * Y - sin * X;
       if (v < -back || v > ahead) continue;
       const u = cos * X + sin * Y;
-      if (u < -half || u >= half) continue;
-      const fc = (u + half) / column;
+      if (u < -halfWidth || u >= halfWidth) continue;
+      const fc = (u + halfWidth) / column;
       let c = <i32>fc;
       if (c >= columns) c = columns - 1;
       const cell = py * width + px;
-      const o = film + cell * n;
+      const o = film + 2 * cell * n;
       const t = get(o + vol);
       const h = get(relief + cell);
       const beyond = abs<f32>(u) - edge;
       if (beyond < 0) {
         const w = felt + c * 3;
-        set(w, get(w) + h);
-        if (h > get(w + 1)) set(w + 1, h);
+        const old = t - get(laid + cell);
+        const under = h + (old > 0 ? buoyancy * old : <f32>0);
+        set(w, get(w) + under);
+        if (under > get(w + 1)) set(w + 1, under);
         set(w + 2, get(w + 2) + 1);
       }
       const c2 = c + 1 < columns ? c + 1 : c;
@@ -378,6 +399,7 @@ export function bladeStamp(block: i32): void {
           const m = f32x4.sub(f32x4.mul(a, there), f32x4.mul(b, back));
           v128.store(po, f32x4.sub(a, m));
           v128.store(pq, f32x4.add(b, m));
+          v128.store(po + half, f32x4.add(f32x4.mul(v128.load(po + half), f32x4.sub(f32x4.splat(1), there)), f32x4.mul(b, back)));
         }
       }
       if (t > gap) {
@@ -391,6 +413,8 @@ export function bladeStamp(block: i32): void {
           const a = v128.load(po);
           const m = f32x4.mul(a, s);
           v128.store(po, f32x4.sub(a, m));
+          const sk = v128.load(po + half);
+          v128.store(po + half, f32x4.sub(sk, f32x4.mul(sk, s)));
           v128.store(pq, f32x4.add(v128.load(pq), m));
         }
         set(fresh + cell, passes);
@@ -400,12 +424,15 @@ export function bladeStamp(block: i32): void {
         if (overlap <= 0) continue;
         let d = (gap - t) * (overlap / (overlap + <f32>35)) * fill;
         if (d > <f32>0.25 * carried) d = <f32>0.25 * carried;
+        const own = get(laid + cell);
         if (ceiling < 1) {
-          const left = ceiling * gap - get(laid + cell);
+          const left = ceiling * gap - own;
           if (d > left) d = left;
-          if (d <= 0) continue;
-          set(laid + cell, get(laid + cell) + d);
         }
+        if (d <= 0) continue;
+        set(laid + cell, own + d);
+        const top = get(o + n + vol), older = top - own;
+        const keep = f32x4.splat(older > 0 ? <f32>1 - ((older / top) * d) / (d + older + <f32>1) : <f32>1);
         const s = f32x4.splat(d / carried);
         let po = <usize>o << 2, pq = <usize>q << 2;
         const end = po + (<usize>n << 2);
@@ -414,6 +441,7 @@ export function bladeStamp(block: i32): void {
           const m = f32x4.mul(a, s);
           v128.store(pq, f32x4.sub(a, m));
           v128.store(po, f32x4.add(v128.load(po), m));
+          v128.store(po + half, f32x4.add(f32x4.mul(v128.load(po + half), keep), m));
         }
         const mixed = d / (get(o + vol) + <f32>1e-4);
         const b = get(body + cell), k = get(cure + cell);

@@ -5,7 +5,7 @@
 import { along, BOATHOUSE, DINGHY, HEADLAND, HORIZON, POOLS, POSTS, SHINGLE, WATER_EDGE } from '../scene';
 import { painter, strake, trace, WIDTH_MM, type Pile, type Point } from '../painter';
 
-const { entries, random, vary, fromPile, take, load, stroke, save } = painter(31);
+const { entries, random, vary, fromPile, take, load, stroke, dry, save } = painter(31);
 
 // lay-in: thin darks with solvent, lights wiped out
 take('house', 34, { body: 0.3, solvent: 0.6, thin: 0, blend: 0.3 });
@@ -29,7 +29,7 @@ const skyAt = (y: number): [Pile, Pile, number] =>
     : y < 0.19
       ? ['skyMid', 'skyLight', (y - 0.1) * 8]
       : ['skyLight', 'rift', Math.max(0, 0.9 - Math.abs(y - 0.245) * 18)];
-for (let y = 0.02; y < HORIZON - 0.008; y += 0.031) {
+for (let y = 0.02; y < HORIZON + 0.004; y += 0.031) {
   take('flat', y < 0.18 ? 15 : 11, { body: 0.55, blend: 0.25, thin: 0 });
   for (let x = -0.04; x < 1;) {
     const to = x + vary(0.2, 0.4);
@@ -56,7 +56,7 @@ entries.push({ do: 'rinse' });
 
 // headland and far shore, into the wet sky: the far end lost
 take('filbert', 7, { body: 0.5, blend: 0.3, thin: 0 });
-for (const [from, to, pile, other, share] of [[0, 0.22, 'headlandFar', 'skyLight', 0.4], [0.2, 0.45, 'headlandFar', 'skyMid', 0.3], [0.43, 0.66, 'headland', 'headlandFar', 0.5], [0.62, 0.84, 'headland', 'headlandFar', 0.2], [0.8, 1.02, 'headland', 'headlandFar', 0.3]] as const) {
+for (const [from, to, pile, other, share] of [[0, 0.22, 'headlandFar', 'skyLight', 0.4], [0.2, 0.45, 'headlandFar', 'skyMid', 0.3], [0.42, 0.66, 'headland', 'headlandFar', 0.5], [0.62, 0.84, 'headland', 'headlandFar', 0.2], [0.8, 1.02, 'headland', 'headlandFar', 0.3]] as const) {
   load(fromPile(pile, other, share), 1);
   stroke(trace(HEADLAND, from, to, 0.008), 0.5);
   stroke(trace(HEADLAND, from, to, 0.016), 0.5);
@@ -79,7 +79,7 @@ for (let y = 0.372; y < 0.77;) {
   take(random() < 0.5 ? 'flat' : 'filbert', size, { body: 0.6, blend: 0.25, thin: 0 });
   for (let x = -0.04; x < 1;) {
     const to = x + vary(0.15 + 0.08 * near, 0.4);
-    const boat = x > 0.42 && x < 0.8 && y > 0.43 && y < 0.58;
+    const boat = x > 0.4 && x < 0.72 && y > 0.44 && y < 0.57;
     if (!boat) {
       const pile: Pile = near < 0.2 ? 'mudFar' : random() < 0.35 ? 'mudWarm' : random() < 0.3 ? 'mudDark' : 'mud';
       load(fromPile(pile, random() < 0.25 ? 'weed' : 'mud', 0.5 * random()), vary(0.85, 0.25));
@@ -180,4 +180,5 @@ take('spatter', 0.7, { distanceMm: 50, body: 0.3 });
 load(fromPile('shingle'), 0.5);
 stroke([[0.05, 0.37], [0.3, 0.375]], 0.4); // prettier-ignore
 
+dry();
 save('demo/studies/alla-prima.json', { seed: 12, surface: 'linen-fine', tone: { PW6: 3, PY43: 3, PBr7BS: 1.4 } });

@@ -5,11 +5,11 @@
 import { along, BOATHOUSE, DINGHY, HEADLAND, HORIZON, POOLS, POSTS, SHINGLE, WATER_EDGE } from '../scene';
 import { painter, strake, trace, WIDTH_MM, type Pile, type Point } from '../painter';
 
-const { random, vary, fromPile, take, load, stroke, save } = painter(77);
+const { random, vary, fromPile, take, load, stroke, dry, save } = painter(77);
 
 type Hold = 'flat' | 'edge' | 'tip';
 const knife = (sizeMm: number, hold: Hold = 'flat', body = 0.8) =>
-  take('knife', sizeMm, { hold, body, blend: 0.3, thin: 0 });
+  take('knife', sizeMm, { hold, body, blend: 0.06, thin: 0 });
 /** Evenly pressed, as a slab wants it. */
 const lay = (points: readonly Point[], pressure = 0.5) => stroke(points, (s) => pressure * Math.min(1, 0.7 + 3 * s));
 
@@ -160,4 +160,5 @@ knife(14, 'edge', 0.7);
 load(fromPile('rope'), 0.6);
 lay([[0.432, 0.431], [0.38, 0.469], [0.31, 0.487], [0.24, 0.467], [0.2, 0.433]], 0.5); // prettier-ignore
 
+dry();
 save('demo/studies/knife.json', { seed: 21, surface: 'linen-coarse', tone: { PW6: 3, PY43: 2, PBr7BS: 2.2 } });

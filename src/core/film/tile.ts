@@ -19,6 +19,9 @@ export class Tile {
   mass: number[] = [];
   /** Thickness of the wet film, um: binder, medium and pigment. */
   volume = 0;
+  /** The part of the film that was laid on top and is not worked in: a plane for each of `mass`, or none at all. */
+  skin: number[] = [];
+  skinVolume = 0;
   /** Stiffness of the wet film, 0 fluid .. 1 paste. */
   body = 0;
   /** How far the wet film has dried, 0 wet .. 1 dry to the touch; 0 = nowhere. */
@@ -50,6 +53,7 @@ export class Tile {
     const k = place < 0 ? this.pigments.length : place;
     this.pigments.splice(k, 0, pigment);
     this.mass.splice(k, 0, plane);
+    if (this.skinVolume) this.skin.splice(k, 0, this.arena.allocate(PLANE_BYTES));
     return plane;
   }
 
@@ -57,6 +61,20 @@ export class Tile {
   wet(): void {
     this.volume ||= this.arena.allocate(PLANE_BYTES);
     this.body ||= this.arena.allocate(PLANE_BYTES);
+  }
+
+  /** Makes the planes of what lies on top. */
+  skinned(): void {
+    if (this.skinVolume) return;
+    this.skinVolume = this.arena.allocate(PLANE_BYTES);
+    this.skin = this.mass.map(() => this.arena.allocate(PLANE_BYTES));
+  }
+
+  /** From now on the film is one: nothing lies on top. */
+  dropSkin(): void {
+    this.skin.forEach((plane) => this.release(plane));
+    this.skin = [];
+    this.skinVolume = this.release(this.skinVolume);
   }
 
   /** Makes the plane of drying. */
@@ -95,6 +113,7 @@ export class Tile {
     this.mass = [];
     this.volume = this.release(this.volume);
     this.body = this.release(this.body);
+    this.dropSkin();
     this.dropCure();
   }
 
@@ -110,6 +129,7 @@ export class Tile {
     this.release(this.mass[at]);
     this.pigments.splice(at, 1);
     this.mass.splice(at, 1);
+    if (this.skinVolume) this.release(this.skin.splice(at, 1)[0]);
   }
 
   /** Gives everything back. */
@@ -132,6 +152,8 @@ export interface TileImage {
   readonly pigments: readonly number[];
   /** One plane a pigment, then volume and body, then drying where it has begun; empty when there is no wet film. */
   readonly planes: readonly Float32Array[];
+  /** What lies on top: one plane a pigment, then its volume; absent when there is nothing. */
+  readonly skin?: readonly Float32Array[];
   readonly strata: readonly Stratum[];
 }
 
@@ -143,7 +165,8 @@ export function captureTile(arena: Arena, tile: Tile): TileImage {
     return out;
   };
   const planes = tile.volume ? [...tile.mass, tile.volume, tile.body, ...(tile.cure ? [tile.cure] : [])].map(copy) : [];
-  return { pigments: [...tile.pigments], planes, strata: tile.strata };
+  const skin = tile.skinVolume ? { skin: [...tile.skin, tile.skinVolume].map(copy) } : {};
+  return { pigments: [...tile.pigments], planes, ...skin, strata: tile.strata };
 }
 
 /** Puts a copy back into a tile. */
@@ -157,7 +180,9 @@ export function restoreTile(arena: Arena, tile: Tile, image: TileImage): void {
       tile.curing();
       planes.push(tile.cure);
     }
+    if (image.skin) tile.skinned();
     planes.forEach((plane, i) => arena.f32.set(image.planes[i], plane >> 2));
+    image.skin?.forEach((plane, i) => arena.f32.set(plane, (tile.skin[i] ?? tile.skinVolume) >> 2));
   }
   if (tile.strata !== image.strata) tile.setStrata(image.strata);
   tile.version++;

@@ -3,14 +3,17 @@ import { TILE_CELLS, type TileImage } from './tile';
 
 /**
  * Bytes of a tile, little-endian: number of wet pigments (u32, 0xffffffff when there is no wet film; its bit 30 is set
- * where drying has begun), their indices (u32), planes (float32: masses, volume, body, drying); number of strata (u32), and for each: number of pigments (u32),
+ * where drying has begun, bit 29 where something lies on top), their indices (u32), planes (float32: masses, volume,
+ * body, drying; of what lies on top masses and volume); number of strata (u32), and for each: number of pigments (u32),
  * indices (u32), mass units (float64), thickness unit (float64), planes (u16: masses, thickness).
  */
 const NO_FILM = 0xffffffff;
 const CURING = 0x40000000;
+const SKIN = 0x20000000;
 
 export function encodeTile(image: TileImage): Uint8Array<ArrayBuffer> {
-  let bytes = 8 + image.pigments.length * 4 + image.planes.length * TILE_CELLS * 4;
+  const skin = image.skin ?? [];
+  let bytes = 8 + image.pigments.length * 4 + (image.planes.length + skin.length) * TILE_CELLS * 4;
   for (const s of image.strata) bytes += 4 + s.pigments.length * 12 + 8 + (s.pigments.length + 1) * TILE_CELLS * 2;
   const out = new Uint8Array(bytes);
   const view = new DataView(out.buffer);
@@ -28,9 +31,10 @@ export function encodeTile(image: TileImage): Uint8Array<ArrayBuffer> {
     at += p.byteLength;
   };
   const curing = image.planes.length > image.pigments.length + 2 ? CURING : 0;
-  u32(image.planes.length > 0 ? image.pigments.length + curing : NO_FILM);
+  u32(image.planes.length > 0 ? image.pigments.length + curing + (skin.length > 0 ? SKIN : 0) : NO_FILM);
   image.pigments.forEach(u32);
   image.planes.forEach(plane);
+  skin.forEach(plane);
   u32(image.strata.length);
   for (const s of image.strata) {
     u32(s.pigments.length);
@@ -72,11 +76,13 @@ export function decodeTile(bytes: Uint8Array): TileImage {
 
   const first = u32();
   const wet = first !== NO_FILM;
-  const wetPigments = wet ? first & ~CURING : 0;
+  const wetPigments = wet ? first & ~(CURING | SKIN) : 0;
   if (wetPigments > 64) throw new RangeError('The tile is damaged.');
   const pigments = list(wetPigments, u32);
   const planeCount = wet ? wetPigments + (first & CURING ? 3 : 2) : 0;
   const planes = list(planeCount, () => new Float32Array(raw(TILE_CELLS * 4)));
+  const onTop = wet && first & SKIN ? wetPigments + 1 : 0;
+  const skin = onTop > 0 ? { skin: list(onTop, () => new Float32Array(raw(TILE_CELLS * 4))) } : {};
   const strata: Stratum[] = list(count(10_000), () => {
     const n = count(64);
     const ids = list(n, u32);
@@ -85,5 +91,5 @@ export function decodeTile(bytes: Uint8Array): TileImage {
     const mass = list(n, () => new Uint16Array(raw(TILE_CELLS * 2)));
     return { pigments: ids, massStep, mass, thicknessStep, thickness: new Uint16Array(raw(TILE_CELLS * 2)) };
   });
-  return { pigments, planes, strata };
+  return { pigments, planes, ...skin, strata };
 }

@@ -17,7 +17,7 @@ function dab(painting: Painting, x: number, y: number, coats: number, um: number
   const window = new FilmWindow(painting, painting.active, nobody);
   window.moveTo(x, y, x + 1, y + 1, [BLUE, WHITE]);
   const cell = (y - window.y0) * window.width + x - window.x0;
-  const at = (window.film >> 2) + cell * window.channels;
+  const at = (window.film >> 2) + cell * window.stride;
   const { f32 } = painting.arena;
   f32[at + window.pigments.indexOf(BLUE)] += coats;
   f32[at + window.channels - 1] += um;
@@ -57,7 +57,7 @@ describe('a window on the film', () => {
     const { f32 } = painting.arena;
     for (const [x, y] of [[62, 62], [66, 66]]) {
       const cell = (y - window.y0) * window.width + x - window.x0;
-      f32[(window.film >> 2) + cell * window.channels + window.channels - 1] = 30;
+      f32[(window.film >> 2) + cell * window.stride + window.channels - 1] = 30;
       window.touch(x - window.x0, y - window.y0, x - window.x0, y - window.y0);
     }
     window.flush();
@@ -71,8 +71,8 @@ describe('a window on the film', () => {
     const window = new FilmWindow(painting, painting.active, nobody);
     window.moveTo(0, 0, 8, 8, [BLUE]);
     const outside = (10 - window.y0) * window.width + (-3 - window.x0);
-    painting.arena.f32[(window.film >> 2) + outside * window.channels] = 0.5;
-    painting.arena.f32[(window.film >> 2) + outside * window.channels + window.channels - 1] = 60;
+    painting.arena.f32[(window.film >> 2) + outside * window.stride] = 0.5;
+    painting.arena.f32[(window.film >> 2) + outside * window.stride + window.channels - 1] = 60;
     window.touch(0, 0, 5, 5);
     window.flush();
     expect(painting.ledger.removed[BLUE]).toBeCloseTo(0.5 * painting.cellArea, 9);

@@ -27,7 +27,7 @@ export type BeforeTile = (layer: Layer, index: number) => void;
  * Copying is exact: where the borders of tiles or windows lie makes no difference to the paint.
  *
  * `film` holds for each cell its channels side by side: the mass (coats) of every pigment in play, then the volume
- * (um), padded to a multiple of four. The other planes have one float a cell.
+ * (um), padded to a multiple of four; then the same again for the part of them that lies on top and is not worked in. The other planes have one float a cell.
  */
 export class FilmWindow {
   x0 = 0;
@@ -66,6 +66,11 @@ export class FilmWindow {
   /** Channels a cell: pigments, padding to a multiple of four (always 0), and the volume, last. */
   get channels(): number {
     return (this.pigments.length + 4) & ~3;
+  }
+
+  /** Floats a cell: its channels, and as many for what lies on top. */
+  get stride(): number {
+    return 2 * this.channels;
   }
 
   /** Whether pixel rectangle [left, right) x [top, bottom) lies inside. */
@@ -146,14 +151,15 @@ export class FilmWindow {
     const { painting } = this;
     const { f32 } = painting.arena;
     const n = this.channels;
+    const { stride } = this;
     const drop = (left: number, top: number, right: number, bottom: number) => {
       for (let y = top; y < bottom; y++) {
-        const at = (this.film >> 2) + (y * this.width + left) * n;
-        const end = (this.film >> 2) + (y * this.width + right) * n;
-        for (let k = at; k < end; k += n) {
+        const at = (this.film >> 2) + (y * this.width + left) * stride;
+        const end = (this.film >> 2) + (y * this.width + right) * stride;
+        for (let k = at; k < end; k += stride) {
           if (f32[k + n - 1] === 0) continue;
           this.pigments.forEach((p, i) => (painting.ledger.removed[p] += f32[k + i] * painting.cellArea));
-          f32.fill(0, k, k + n);
+          f32.fill(0, k, k + stride);
         }
       }
     };
@@ -194,7 +200,11 @@ export class FilmWindow {
     this.before(this.layer, index);
     const tile = this.layer.ensureTile(index, arena);
     tile.wet();
-    const planes = this.pigments.map((p) => tile.massPlane(p));
+    this.pigments.forEach((p) => tile.massPlane(p));
+    tile.skinned();
+    const order = this.pigments.map((p) => tile.pigments.indexOf(p));
+    const planes = order.map((k) => tile.mass[k]);
+    const tops = order.map((k) => tile.skin[k]);
     const cures = tile.cure !== 0 || this.curing;
     if (cures) tile.curing();
     if (!tile.laid) {
@@ -203,16 +213,21 @@ export class FilmWindow {
     }
     const { f32 } = arena;
     const n = this.channels;
+    const { stride } = this;
     for (let y = part.top; y <= part.bottom; y++) {
       const from = (y - this.y0) * this.width + part.left - this.x0;
       const to = (y & 63) * TILE + (part.left & 63);
       const count = part.right - part.left + 1;
-      const film = (this.film >> 2) + from * n;
+      const film = (this.film >> 2) + from * stride;
       for (let i = 0; i <= planes.length; i++) {
         const last = i === planes.length;
         const plane = ((last ? tile.volume : planes[i]) >> 2) + to;
+        const top = ((last ? tile.skinVolume : tops[i]) >> 2) + to;
         const channel = film + (last ? n - 1 : i);
-        for (let x = 0; x < count; x++) f32[plane + x] = f32[channel + x * n];
+        for (let x = 0; x < count; x++) {
+          f32[plane + x] = f32[channel + x * stride];
+          f32[top + x] = f32[channel + n + x * stride];
+        }
       }
       f32.copyWithin((tile.body >> 2) + to, (this.body >> 2) + from, (this.body >> 2) + from + count);
       f32.copyWithin((tile.laid >> 2) + to, (this.laid >> 2) + from, (this.laid >> 2) + from + count);
@@ -246,7 +261,7 @@ export class FilmWindow {
       this.fresh = arena.allocate(cells * 4);
       this.cure = arena.allocate(cells * 4);
     }
-    const floats = cells * this.channels;
+    const floats = cells * this.stride;
     if (floats > this.filmCapacity) {
       if (this.film) arena.free(this.film, this.filmCapacity * 4);
       this.filmCapacity = floats;
@@ -265,6 +280,7 @@ export class FilmWindow {
     const index = ty * tilesX + tx;
     const tile = this.layer.tiles[index];
     const n = this.channels;
+    const { stride } = this;
     const wx = tx * TILE - this.x0;
     const wy = ty * TILE - this.y0;
     const below = this.solidPlanes(index);
@@ -272,15 +288,19 @@ export class FilmWindow {
     for (let y = 0; y < TILE; y++) {
       const cell = (wy + y) * this.width + wx;
       const row = y * TILE;
-      const film = (this.film >> 2) + cell * n;
+      const film = (this.film >> 2) + cell * stride;
       if (tile?.volume) {
+        const bring = (plane: number, to: number) => {
+          const from = (plane >> 2) + row;
+          for (let x = 0; x < TILE; x++) f32[film + to + x * stride] = f32[from + x];
+        };
         for (let i = 0; i < tile.pigments.length; i++) {
-          const from = (tile.mass[i] >> 2) + row;
-          const to = film + this.pigments.indexOf(tile.pigments[i]);
-          for (let x = 0; x < TILE; x++) f32[to + x * n] = f32[from + x];
+          const to = this.pigments.indexOf(tile.pigments[i]);
+          bring(tile.mass[i], to);
+          if (tile.skinVolume) bring(tile.skin[i], n + to);
         }
-        const from = (tile.volume >> 2) + row;
-        for (let x = 0; x < TILE; x++) f32[film + n - 1 + x * n] = f32[from + x];
+        bring(tile.volume, n - 1);
+        if (tile.skinVolume) bring(tile.skinVolume, 2 * n - 1);
       }
       copyRow(f32, tile?.body ?? 0, row, (this.body >> 2) + cell);
       copyRow(f32, tile?.laid ?? 0, row, (this.laid >> 2) + cell);
@@ -319,7 +339,7 @@ export class FilmWindow {
     const wy = ty * TILE - this.y0;
     const max = this.maxima(wx, wy);
     const wet = max[n - 1] > 0 || this.pigments.some((_, i) => max[i] > 0);
-    const hasLaid = max[n] > 0;
+    const hasLaid = max[2 * n] > 0;
     const known = this.layer.tiles[index];
     if (!wet && !hasLaid && !known) return;
     // shown only in passing, and bare again
@@ -348,8 +368,12 @@ export class FilmWindow {
   private storeWet(tile: Tile, wx: number, wy: number, max: Float64Array): void {
     const { arena } = this.painting;
     const n = this.channels;
+    const { stride } = this;
     tile.wet();
+    const onTop = max[2 * n - 1] > 0;
+    if (!onTop) tile.dropSkin();
     const planes = this.pigments.map((p, i) => (max[i] > TRACE_COATS ? tile.massPlane(p) : 0));
+    if (onTop) tile.skinned();
     const { f32 } = arena;
     this.pigments.forEach((pigment, i) => {
       if (planes[i]) return;
@@ -358,23 +382,29 @@ export class FilmWindow {
       // too little to be seen anywhere in this tile
       let sum = 0;
       for (let y = 0; y < TILE; y++) {
-        const at = (this.film >> 2) + ((wy + y) * this.width + wx) * n + i;
+        const at = (this.film >> 2) + ((wy + y) * this.width + wx) * stride + i;
         for (let x = 0; x < TILE; x++) {
-          sum += f32[at + x * n];
-          f32[at + x * n] = 0;
+          sum += f32[at + x * stride];
+          f32[at + x * stride] = 0;
+          f32[at + n + x * stride] = 0;
         }
       }
       this.painting.ledger.removed[pigment] += sum * this.painting.cellArea;
     });
     tile.pigments.filter((p) => !this.pigments.includes(p)).forEach((p) => tile.dropPigment(p));
+    const tops = this.pigments.map((p) => tile.skin[tile.pigments.indexOf(p)] ?? 0);
     for (let y = 0; y < TILE; y++) {
       const cell = (wy + y) * this.width + wx;
-      const film = (this.film >> 2) + cell * n;
-      for (let i = 0; i < n; i++) {
-        const plane = i < n - 1 ? planes[i] : tile.volume;
-        if (!plane) continue;
+      const film = (this.film >> 2) + cell * stride;
+      const put = (plane: number, channel: number) => {
+        if (!plane) return;
         const to = (plane >> 2) + y * TILE;
-        for (let x = 0; x < TILE; x++) f32[to + x] = f32[film + i + x * n];
+        for (let x = 0; x < TILE; x++) f32[to + x] = f32[film + channel + x * stride];
+      };
+      for (let i = 0; i < n; i++) {
+        const last = i === n - 1;
+        put(last ? tile.volume : planes[i], i);
+        if (onTop) put(last ? tile.skinVolume : tops[i], n + i);
       }
       f32.copyWithin((tile.body >> 2) + y * TILE, (this.body >> 2) + cell, (this.body >> 2) + cell + TILE);
     }
@@ -401,23 +431,23 @@ export class FilmWindow {
     }
   }
 
-  /** Largest value of each channel in a tile of the window, then of `laid`; zeroes what is next to nothing. */
+  /** Largest value of every float of a cell in a tile of the window, then of `laid`; zeroes what is next to nothing. */
   private maxima(wx: number, wy: number): Float64Array {
     const { f32 } = this.painting.arena;
-    const n = this.channels;
-    const max = new Float64Array(n + 1);
+    const { stride } = this;
+    const max = new Float64Array(stride + 1);
     for (let y = 0; y < TILE; y++) {
       const cell = (wy + y) * this.width + wx;
-      let at = (this.film >> 2) + cell * n;
+      let at = (this.film >> 2) + cell * stride;
       for (let x = 0; x < TILE; x++) {
-        for (let i = 0; i < n; i++, at++) {
+        for (let i = 0; i < stride; i++, at++) {
           const v = f32[at];
           if (v === 0) continue;
           if (v < FLUSH_COATS) f32[at] = 0;
           else if (v > max[i]) max[i] = v;
         }
         const laid = f32[(this.laid >> 2) + cell + x];
-        if (laid > max[n]) max[n] = laid;
+        if (laid > max[stride]) max[stride] = laid;
       }
     }
     return max;

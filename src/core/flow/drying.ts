@@ -1,6 +1,6 @@
 import { isColoured, pigmentIndex, PIGMENTS } from '@/core/colour/pigments';
 import type { Arena } from '@/core/film/arena';
-import { COAT_UM, SOLVENT, stratumOf, unitFor } from '@/core/film/stratum';
+import { COAT_UM, SOLVENT, stratumOf, unitFor, type Stratum } from '@/core/film/stratum';
 import { PLANE_BYTES, TILE_CELLS, type Tile } from '@/core/film/tile';
 import { kernelsFor } from '@/core/kernels/kernels';
 
@@ -115,9 +115,27 @@ function seal(arena: Arena, tile: Tile, onlyDry: boolean): void {
     kernels.packSteps(at, TILE_CELLS, unit, steps);
     return { steps: u16.slice(steps, steps + TILE_CELLS), unit };
   };
-  const stratum = stratumOf(tile.pigments, tile.mass.map(take), take(tile.volume));
+  // what lies on top dries on what is below
+  const strata: Stratum[] = [];
+  if (tile.skinVolume) {
+    const below = (plane: number, top: number) => {
+      for (let i = 0; i < TILE_CELLS; i++) {
+        f32[(plane >> 2) + i] = Math.max(0, f32[(plane >> 2) + i] - f32[(top >> 2) + i]);
+      }
+    };
+    tile.mass.forEach((plane, k) => below(plane, tile.skin[k]));
+    below(tile.volume, tile.skinVolume);
+    strata.push(stratumOf(tile.pigments, tile.mass.map(take), take(tile.volume)));
+    strata.push(stratumOf(tile.pigments, tile.skin.map(take), take(tile.skinVolume)));
+    // the film holds again all that stays wet
+    const whole = (plane: number, top: number) => {
+      for (let i = 0; i < TILE_CELLS; i++) f32[(plane >> 2) + i] += f32[(top >> 2) + i];
+    };
+    tile.mass.forEach((plane, k) => whole(plane, tile.skin[k]));
+    whole(tile.volume, tile.skinVolume);
+  } else strata.push(stratumOf(tile.pigments, tile.mass.map(take), take(tile.volume)));
   arena.free(scratch, PLANE_BYTES + TILE_CELLS * 2);
   if (!onlyDry || !left) tile.dropWet();
   else for (let i = 0; i < TILE_CELLS; i++) if (f32[cure + i] >= 1) f32[cure + i] = 0;
-  tile.setStrata([...tile.strata, stratum]);
+  tile.setStrata([...tile.strata, ...strata.filter((s) => s.thickness.some((t) => t > 0))]);
 }

@@ -546,7 +546,8 @@ export class Studio {
 function momentBytes(moment: Moment): number {
   let bytes = 0;
   for (const tiles of moment.tiles.values()) {
-    for (const image of tiles.values()) bytes += (image?.planes.length ?? 0) * TILE * TILE * 4;
+    for (const image of tiles.values())
+      bytes += ((image?.planes.length ?? 0) + (image?.skin?.length ?? 0)) * TILE * TILE * 4;
   }
   return bytes;
 }

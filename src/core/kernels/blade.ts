@@ -54,7 +54,8 @@ export const BLADE = {
   standoff: 42, // float: distance at which the blade begins to rise
   filmSum: 43, // out: thickness felt, over bodyCount cells
   stir: 44, // float: share of the film under the edge that changes places with the bead in one stamp
-  words: 45,
+  buoyancy: 45, // float: share of the wet film that carries the blade
+  words: 46,
 } as const;
 
 /** How deep a wedge must overlap the gap before it fills it, um. */
@@ -70,7 +71,7 @@ export function bladeStamp(f32: Float32Array, i32: Int32Array, block: number): v
   const [stand, nickScale, chatter] = [f(BLADE.stand), f(BLADE.nickScale), f(BLADE.chatter)];
   const [slope, beyondSlope, lean, leanBase] = [f(BLADE.slope), f(BLADE.beyondSlope), f(BLADE.lean), f(BLADE.leanBase)];
   const [fill, fillZone, ceiling, ownBody] = [f(BLADE.fill), f(BLADE.fillZone), f(BLADE.ceiling), f(BLADE.ownBody)];
-  const stir = f(BLADE.stir);
+  const [stir, buoyancy] = [f(BLADE.stir), f(BLADE.buoyancy)];
   const [passes, least, carryOff] = [f(BLADE.passes), f(BLADE.least), f(BLADE.carryOff)];
   const [n, film, relief, body] = [i(BLADE.channels), i(BLADE.film), i(BLADE.relief), i(BLADE.body)];
   const [laid, fresh, cure, bead] = [i(BLADE.laid), i(BLADE.fresh), i(BLADE.cure), i(BLADE.bead)];
@@ -92,14 +93,16 @@ export function bladeStamp(f32: Float32Array, i32: Int32Array, block: number): v
       const fc = (u + half) / column;
       const c = Math.min(columns - 1, fc | 0);
       const cell = py * width + px;
-      const o = film + cell * n;
+      const o = film + 2 * cell * n;
       const t = f32[o + vol];
       const h = f32[relief + cell];
       const beyond = Math.abs(u) - edge;
       if (beyond < 0) {
         const w = felt + c * 3;
-        f32[w] += h;
-        if (h > f32[w + 1]) f32[w + 1] = h;
+        // the slab that it lays does not lift it
+        const under = h + buoyancy * Math.max(0, t - f32[laid + cell]);
+        f32[w] += under;
+        if (under > f32[w + 1]) f32[w + 1] = under;
         f32[w + 2] += 1;
       }
       const c2 = c + 1 < columns ? c + 1 : c;
@@ -129,9 +132,11 @@ export function bladeStamp(f32: Float32Array, i32: Int32Array, block: number): v
         const share = stir * open * open;
         const back = (share * t) / carried;
         for (let k = 0; k < n; k++) {
-          const m = f32[o + k] * share - f32[q + k] * back;
+          const b = f32[q + k];
+          const m = f32[o + k] * share - b * back;
           f32[o + k] -= m;
           f32[q + k] += m;
+          f32[o + n + k] = f32[o + n + k] * (1 - share) + b * back;
         }
       }
       if (t > gap) {
@@ -141,6 +146,7 @@ export function bladeStamp(f32: Float32Array, i32: Int32Array, block: number): v
         for (let k = 0; k < n; k++) {
           const m = f32[o + k] * off;
           f32[o + k] -= m;
+          f32[o + n + k] *= 1 - off;
           f32[q + k] += m;
         }
         f32[fresh + cell] = passes;
@@ -149,16 +155,20 @@ export function bladeStamp(f32: Float32Array, i32: Int32Array, block: number): v
         const overlap = t + high - gap;
         if (overlap <= 0) continue;
         let d = Math.min(0.25 * carried, (gap - t) * (overlap / (overlap + SOFTNESS_UM)) * fill);
-        if (ceiling < 1) {
-          d = Math.min(d, ceiling * gap - f32[laid + cell]);
-          if (d <= 0) continue;
-          f32[laid + cell] += d;
-        }
+        const own = f32[laid + cell];
+        if (ceiling < 1) d = Math.min(d, ceiling * gap - own);
+        if (d <= 0) continue;
+        f32[laid + cell] = own + d;
         const given = d / carried;
+        // what lay on top before is buried
+        const top = f32[o + n + vol];
+        const older = top - own;
+        const keep = older > 0 ? 1 - ((older / top) * d) / (d + older + 1) : 1;
         for (let k = 0; k < n; k++) {
           const m = f32[q + k] * given;
           f32[q + k] -= m;
           f32[o + k] += m;
+          f32[o + n + k] = f32[o + n + k] * keep + m;
         }
         const mixed = d / (f32[o + vol] + 1e-4);
         f32[body + cell] += (ownBody - f32[body + cell]) * mixed;

@@ -8,6 +8,10 @@
  *  3. what no longer fits is ploughed aside, ahead, or towards the higher bristle: ridges and furrows.
  * Paint that has begun to dry gives itself up less and less, and is pushed about less; when it is tacky it grabs what
  * a brush carries. Fresh paint on it softens it again by its share.
+ * Paint is laid on paint: what a stroke leaves lies on top of what was there (the skin, the second half of a cell's
+ * channels, always part of the first) until it is worked in. A brush takes from the top first. Fresh paint buries the
+ * skin that was there before it.
+ *
  * One amount is taken from one side and given to the other, so paint is conserved to rounding.
  *
  * Plain TypeScript over one memory and a block of parameters, all by address: the oracle of its compiled twin.
@@ -43,13 +47,17 @@ export const CONTACT = {
   aside: 24, // three cell offsets: left, ahead, right
   cure: 27, // how far the film has dried, 0..1
   stain: 28, // float: film that cannot be taken up again, um
-  words: 29,
+  shear: 29, // float: share of the fresh paint on top that is worked in by a stamp at full contact
+  onTop: 30, // float: share of what is given that stays on top at first
+  words: 31,
 } as const;
 
 /** Film that a pressed bristle still leaves on a peak, um. */
 const LEAST_ROOM_UM = 18;
 /** Film that a brush cannot take up again, um. */
 export const STAIN_UM = 5;
+/** Paint on top that a brush takes from rather than from below, um. */
+const TOP_UM = 40;
 /** How much more tacky paint takes from a brush, at its tackiest (half dry). */
 const GRAB = 4;
 /** Bristles farther away than this cannot touch, um. */
@@ -87,6 +95,8 @@ export function contactRow(
   const ceiling = f32[p + CONTACT.ceiling];
   const passes = f32[p + CONTACT.passes];
   const stain = f32[p + CONTACT.stain];
+  const shear = f32[p + CONTACT.shear];
+  const onTop = f32[p + CONTACT.onTop];
   const n = i32[p + CONTACT.channels];
   const film = i32[p + CONTACT.film];
   const relief = i32[p + CONTACT.relief];
@@ -119,7 +129,7 @@ export function contactRow(
     if (lift < 0) lift = 0;
     const code = i32[cells + at];
     const c = code >> 2;
-    const o = film + Math.imul(cell, n);
+    const o = film + Math.imul(cell, 2 * n);
     const q = tip + Math.imul(c, n);
     const t = f32[o + vol];
     const carried = f32[q + vol];
@@ -148,14 +158,15 @@ export function contactRow(
       fd = fits - t > 0.5 * full ? (fits - t) / carried : 0.5 * fd;
     }
     let given = fd * carried;
+    const own = f32[laid + cell];
     if (ceiling < 1) {
-      const left = ceiling * fits - f32[laid + cell];
+      const left = ceiling * fits - own;
       if (given > left) {
         given = left > 0 ? left : 0;
         fd = carried > 0 ? given / carried : 0;
       }
-      f32[laid + cell] += given;
     }
+    f32[laid + cell] = own + given;
     const free = t - stain;
     const fp = free > 0 ? (take * f32[appetite + c] * contact * free * open * open) / t : 0;
     const t2 = t + given - fp * t;
@@ -170,34 +181,51 @@ export function contactRow(
     if (set > 0) f32[cure + cell] = t2 > 0 ? (set * (t - fp * t)) / t2 : 0;
     f32[fresh + cell] = passes;
 
-    const stays = (1 - fp) * (1 - fr);
+    // from the top first, as far as there is any
+    const top = f32[o + n + vol];
+    const taken = fp * t;
+    let w = top / (top + TOP_UM);
+    if (w * taken > 0.9 * top) w = taken > 0 ? (0.9 * top) / taken : 0;
+    const deep = fp * (1 - w);
+    const skim = top > 0 ? (w * taken) / top : 0;
+    // what lay on top before is buried by what comes, and all of it is worked in
+    let keep = 1 - shear * contact;
+    const older = top - own;
+    if (older > 0 && given > 0) keep *= 1 - ((older / top) * given) / (given + older + 1);
+    const skin = (1 - deep - skim) * keep;
+
     const lands = fd * (1 - fr);
-    const up = fp * areaInverse;
+    const stay = 1 - fr;
     const rest = 1 - fd * areaInverse;
     if (fr > 0) {
       const target = cell + i32[aside + (code & 3)];
-      const w = film + Math.imul(target, n);
-      const movesFilm = (1 - fp) * fr;
+      const w2 = film + Math.imul(target, 2 * n);
       const movesTip = fd * fr;
       f32[fresh + target] = passes;
       // ploughed paint brings its stiffness along
-      const moved = movesFilm * t + movesTip * carried;
-      const share = moved / (f32[w + vol] + moved + 1e-4);
+      const moved = fr * (t - taken) + movesTip * carried;
+      const share = moved / (f32[w2 + vol] + moved + 1e-4);
       f32[body + target] += (f32[body + cell] - f32[body + target]) * share;
       f32[cure + target] += (f32[cure + cell] - f32[cure + target]) * share;
       for (let i = 0; i < n; i++) {
-        const a = f32[o + i];
+        const s = f32[o + n + i];
         const b = f32[q + i];
-        f32[w + i] += movesFilm * a + movesTip * b;
-        f32[o + i] = stays * a + lands * b;
-        f32[q + i] = rest * b + up * a;
+        const lifted = deep * f32[o + i] + skim * s;
+        const a = f32[o + i] - lifted;
+        f32[w2 + i] += fr * a + movesTip * b;
+        f32[w2 + n + i] += fr * skin * s + onTop * movesTip * b;
+        f32[o + i] = stay * a + lands * b;
+        f32[o + n + i] = stay * skin * s + onTop * lands * b;
+        f32[q + i] = rest * b + areaInverse * lifted;
       }
     } else {
       for (let i = 0; i < n; i++) {
-        const a = f32[o + i];
+        const s = f32[o + n + i];
         const b = f32[q + i];
-        f32[o + i] = stays * a + lands * b;
-        f32[q + i] = rest * b + up * a;
+        const lifted = deep * f32[o + i] + skim * s;
+        f32[o + i] += lands * b - lifted;
+        f32[o + n + i] = skin * s + onTop * lands * b;
+        f32[q + i] = rest * b + areaInverse * lifted;
       }
     }
   }

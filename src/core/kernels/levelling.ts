@@ -6,7 +6,7 @@
 
 /**
  * One pass over cells [x0, x1) x [y0, y1) of a window. `film`, `relief`, `body`, `cure` and `fresh` are word addresses.
- * @param n channels of a cell
+ * @param n channels of a cell; as many again for the paint on top
  * @param stride cells in a row of the window
  * @param active a cell flows while its `fresh` is in 1..active; every pass counts it down
  * @param rate share of the excess that moves in one pass
@@ -59,8 +59,8 @@ function flow(
   p: number,
   q: number,
 ): void {
-  const tp = f32[film + p * n + n - 1];
-  const tq = f32[film + q * n + n - 1];
+  const tp = f32[film + 2 * p * n + n - 1];
+  const tq = f32[film + 2 * q * n + n - 1];
   if (tp + tq < 2) return;
   let from = p;
   let to = q;
@@ -88,9 +88,11 @@ function flow(
   const mixed = move / (low + move);
   f32[body + to] += (b - f32[body + to]) * mixed;
   f32[cure + to] += (f32[cure + from] - f32[cure + to]) * mixed;
-  for (let i = 0; i < n; i++) {
-    const m = f32[film + from * n + i] * share;
-    f32[film + from * n + i] -= m;
-    f32[film + to * n + i] += m;
+  const a = film + 2 * from * n;
+  const z = film + 2 * to * n;
+  for (let i = 0; i < 2 * n; i++) {
+    const m = f32[a + i] * share;
+    f32[a + i] -= m;
+    f32[z + i] += m;
   }
 }

@@ -39,6 +39,8 @@ export interface BrushForm {
   /** How unevenly clumps take paint up, share, and how readily neighbours share it. */
   readonly unevenness: number;
   readonly sharing: number;
+  /** How hard hair works fresh paint into what is below it, for each contact length at full pressure. */
+  readonly working: number;
   /** How fast the heel gets dirty. */
   readonly soiling: number;
   /** Width of the rising edge, share of the half width: how much wider pressing makes the mark. */
@@ -75,6 +77,7 @@ const FLAT: BrushForm = {
   plough: 0.8,
   unevenness: 0.3,
   sharing: 0.03,
+  working: 9,
   soiling: 0.12,
   edge: 0.06,
   spacing: 0.12,
@@ -266,6 +269,7 @@ const softHair = (form: BrushForm): BrushForm => ({
   clumps: 0,
   unevenness: 0.02,
   sharing: 1,
+  working: form.working * 0.4,
   stiffness: 0.25,
   plough: form.plough * 0.1,
   reach: Math.max(1, form.reach),

@@ -190,7 +190,7 @@ export class BrushInterior {
           const wy = py - window.y0;
           if (wx < 0 || wy < 0 || wx >= window.width || wy >= window.height) continue;
           const cell = wy * window.width + wx;
-          sum += f32[(window.relief >> 2) + cell] + sink * f32[(window.film >> 2) + cell * n + n - 1];
+          sum += f32[(window.relief >> 2) + cell] + sink * f32[(window.film >> 2) + 2 * cell * n + n - 1];
           count++;
         }
       }

@@ -217,6 +217,10 @@ export class BrushStroke extends StampedStroke {
     // a rag wet with solvent takes more, and the stain too
     const dissolves = form.thirsty ? settings.solvent : 0;
     f32[b + CONTACT.take] = 1 - Math.exp(-3 * form.pickup * (1 + dissolves) * gain * settings.strength * k);
+    // stiff hair pressed hard works fresh paint into what is below; a light hand leaves it lying on top
+    const works = form.working * (0.15 + 0.85 * pressure * pressure) * (0.1 + 3 * blend) * (1.25 - 0.5 * body);
+    f32[b + CONTACT.shear] = 1 - Math.exp(-works * k);
+    f32[b + CONTACT.onTop] = 1 - (1 - Math.exp(-works)) ** 2;
     f32[b + CONTACT.stain] = STAIN_UM * (1 - 0.85 * dissolves);
     const units = wayMm / UNIT_MM;
     f32[b + CONTACT.plough] =

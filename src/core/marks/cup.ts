@@ -96,6 +96,8 @@ export class CupInHand {
     for (let i = 0; i < n; i++) {
       const before = f32[at + i];
       f32[at + i] += (from[i] * share) / area;
+      // it lies on top of what was there
+      f32[at + n + i] = Math.min(f32[at + i], f32[at + n + i] + (from[i] * share) / area);
       // what float32 really took
       from[i] = Math.max(0, from[i] - (f32[at + i] - before) * area);
     }
@@ -109,6 +111,7 @@ export class CupInHand {
     for (let i = 0; i < this.found.length; i++) {
       const before = f32[at + i];
       f32[at + i] = before * (1 - share);
+      f32[at + this.found.length + i] *= 1 - share;
       this.found[i] += (before - f32[at + i]) * area;
     }
   }

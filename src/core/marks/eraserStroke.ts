@@ -52,11 +52,12 @@ export class EraserStroke extends StampedStroke {
         const laid = (window.laid >> 2) + cell;
         let off = rate * reach;
         f32[laid] += (1 - f32[laid]) * off;
-        const o = (window.film >> 2) + cell * n;
+        const o = (window.film >> 2) + cell * window.stride;
         if ((1 - off) * f32[o + n - 1] < 0.05 || f32[laid] > 1 - CLEAN) off = 1;
         for (let i = 0; i < n; i++) {
           removed[i] += f32[o + i] * off;
           f32[o + i] *= 1 - off;
+          f32[o + n + i] *= 1 - off;
         }
       }
     }

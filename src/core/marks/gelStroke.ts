@@ -35,7 +35,7 @@ export class GelStroke extends StampedStroke {
         const r2 = (((px + 0.5) * mmPerPx - point.x) ** 2 + ((py + 0.5) * mmPerPx - point.y) ** 2) / radius ** 2;
         if (r2 >= 1) continue;
         const cell = (py - window.y0) * window.width + px - window.x0;
-        const o = (window.film >> 2) + cell * n;
+        const o = (window.film >> 2) + cell * window.stride;
         const um = f32[o + n - 1];
         if (um < 3) continue;
         const laid = (window.laid >> 2) + cell;

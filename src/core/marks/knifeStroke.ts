@@ -185,7 +185,9 @@ export class KnifeStroke extends StampedStroke {
       b + BLADE.channels,
     ); // prettier-ignore
     f32[b + BLADE.standoff] = STANDOFF_MM / mm;
-    f32[b + BLADE.stir] = 0.3 * pressure * (0.4 + 1.2 * settings.blend) * (1 - Math.exp((-2.2 * wayMm) / 0.25));
+    // a light hand with a full blade floats on wet paint; pressed or empty it goes through
+    f32[b + BLADE.buoyancy] = carried * (1 - pressure ** 2);
+    f32[b + BLADE.stir] = 0.3 * pressure * (0.1 + 2 * settings.blend) * (1 - Math.exp((-2.2 * wayMm) / 0.25));
     for (let c = 0; c < this.columns; c++) {
       f32[this.felt + 3 * c] = 0;
       f32[this.felt + 3 * c + 1] = -1e9;
@@ -271,7 +273,7 @@ export class KnifeStroke extends StampedStroke {
         sum += h;
         most = Math.max(most, h);
         count++;
-        film += f32[(window.film >> 2) + (py * window.width + px + 1) * this.channels - 1];
+        film += f32[(window.film >> 2) + (py * window.width + px) * window.stride + this.channels - 1];
         cells++;
       }
       f32[this.ride + c] = count ? (0.4 * sum) / count + 0.6 * most : 0;
@@ -296,44 +298,47 @@ export class KnifeStroke extends StampedStroke {
 
   /** What is left of the bead where the knife is lifted: a ridge across the end of the slab. */
   private leaveRidge(): void {
-    const { last, painting, window, form, channels: n } = this;
+    const { last, window, form, columns, channels: n } = this;
     this.last = undefined;
     if (!last || n === 0 || form.leaves === 0) return;
-    const { f32 } = painting.arena;
-    const mm = painting.mmPerPx;
-    const column = (this.width + 2 * FREE_MM) / this.columns;
-    const cells: { cell: number; weight: number }[] = [];
-    for (let c = 0; c < this.columns; c++) {
-      const bead = this.bead + c * n;
-      // um over 1 mm of blade
-      const volume = ((f32[bead + n - 1] * mm * mm) / column) * form.leaves;
-      if (volume < LEAST_RIDGE_UM) continue;
-      const length = Math.min(3.5, Math.max(0.5, Math.sqrt((2 * volume) / form.slopeUmPerMm)));
-      const u = (c + 0.5) * column - this.width / 2 - FREE_MM;
-      const across = Math.ceil((column / mm) * 1.6);
-      cells.length = 0;
-      let total = 0;
-      for (let v = 0.5 * mm; v < length; v += 0.6 * mm) {
-        for (let k = 0; k < across; k++) {
-          const at = u + ((k + 0.5) / across - 0.5) * column;
-          const px = Math.floor((last.x + last.cos * at - last.sin * v) / mm) - window.x0;
-          const py = Math.floor((last.y + last.sin * at + last.cos * v) / mm) - window.y0;
-          if (px < 0 || py < 0 || px >= window.width || py >= window.height) continue;
-          const weight = (0.4 + Math.min(1, (2 * v) / length)) * (1 - v / length);
-          cells.push({ cell: py * window.width + px, weight });
-          total += weight;
-        }
+    const { f32 } = this.painting.arena;
+    const mm = this.painting.mmPerPx;
+    const column = (this.width + 2 * FREE_MM) / columns;
+    // how far ahead each column's ridge reaches; 0 where the bead is too thin to stand
+    const lengths = Array.from({ length: columns }, (_, c) => {
+      const um = ((f32[this.bead + (c + 1) * n - 1] * mm * mm) / column) * form.leaves;
+      return um < LEAST_RIDGE_UM ? 0 : Math.min(3.5, Math.max(0.5, Math.sqrt((2 * um) / form.slopeUmPerMm)));
+    });
+    const reach = this.width / 2 + FREE_MM + 3.5;
+    const rect = this.reach(last.x, last.y, reach);
+    if (!rect) return;
+    const cells: { cell: number; c: number; weight: number }[] = [];
+    const totals = new Float64Array(columns);
+    for (let py = Math.max(rect.top, window.y0); py < Math.min(rect.bottom, window.y0 + window.height); py++) {
+      for (let px = Math.max(rect.left, window.x0); px < Math.min(rect.right, window.x0 + window.width); px++) {
+        const X = (px + 0.5) * mm - last.x;
+        const Y = (py + 0.5) * mm - last.y;
+        const c = Math.floor((last.cos * X + last.sin * Y + this.width / 2 + FREE_MM) / column);
+        const v = last.cos * Y - last.sin * X;
+        if (c < 0 || c >= columns || v < 0 || v >= lengths[c]) continue;
+        const weight = (0.4 + Math.min(1, (2 * v) / lengths[c])) * (1 - v / lengths[c]);
+        cells.push({ cell: (py - window.y0) * window.width + px - window.x0, c, weight });
+        totals[c] += weight;
       }
-      if (total <= 0) continue;
+    }
+    for (const { cell, c, weight } of cells) {
+      const at = (window.film >> 2) + cell * window.stride;
+      const share = (form.leaves * weight) / totals[c];
       for (let i = 0; i < n; i++) {
-        const left = f32[bead + i] * form.leaves;
-        f32[bead + i] -= left;
-        for (const { cell, weight } of cells) f32[(window.film >> 2) + cell * n + i] += (left * weight) / total;
+        const left = f32[this.bead + c * n + i] * share;
+        f32[at + i] += left;
+        f32[at + n + i] += left;
       }
-      for (const { cell } of cells) {
-        f32[(window.body >> 2) + cell] = this.reservoir.body;
-        f32[(window.fresh >> 2) + cell] = this.settling.mark;
-      }
+      f32[(window.body >> 2) + cell] = this.reservoir.body;
+      f32[(window.fresh >> 2) + cell] = this.settling.mark;
+    }
+    for (let c = 0; c < columns; c++) {
+      if (totals[c] > 0) for (let i = 0; i < n; i++) f32[this.bead + c * n + i] *= 1 - form.leaves;
     }
   }
 

@@ -46,7 +46,7 @@ export class PencilStroke extends StampedStroke {
         const cell = (py - window.y0) * window.width + px - window.x0;
         const over = f32[(window.relief >> 2) + cell] - plane + 12 * (latticeHash(px, py, this.seed) - 0.5);
         if (over <= 0) continue;
-        const o = (window.film >> 2) + cell * n;
+        const o = (window.film >> 2) + cell * window.stride;
         const room = FULL_UM * settings.strength - f32[o + n - 1];
         if (room <= 0) continue;
         const um = room * rate * Math.min(1, edge) * (over / (over + 10));

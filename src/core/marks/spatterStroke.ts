@@ -95,7 +95,7 @@ export class SpatterStroke extends StampedStroke {
         const r2 = (along * along + across * across) / (radius * radius);
         if (r2 >= 1) continue;
         const cell = (py - window.y0) * window.width + px - window.x0;
-        const o = (window.film >> 2) + cell * n;
+        const o = (window.film >> 2) + cell * window.stride;
         const open = 1 - f32[(window.cure >> 2) + cell];
         if (blend > 0 && f32[o + n - 1] > 5) cup.take(o, 0.8 * blend * open * open);
         const given = cup.give(o, high * small * Math.sqrt(1 - r2));

@@ -58,7 +58,7 @@ export class SprayStroke extends StampedStroke {
         if (r2 >= 1) continue;
         const density = (1 - r2) ** 2;
         const cell = (py - window.y0) * window.width + px - window.x0;
-        const o = (window.film >> 2) + cell * n;
+        const o = (window.film >> 2) + cell * window.stride;
         if (stir > 0 && f32[o + n - 1] > 5)
           cup.take(o, stir * density * 0.6 * (1 - f32[(window.cure >> 2) + cell]) ** 2);
         // fewer, larger droplets where the mist is thin

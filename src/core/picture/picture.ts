@@ -267,12 +267,25 @@ export class Picture {
   private layWet(tile: Tile, cell: number, count: number): void {
     const tables = this.tablesFor(tile.pigments);
     const { i32 } = this.painting.arena;
-    let planes = 0;
-    for (let i = 0; i < tile.mass.length; i++) {
-      if (isColoured(tile.pigments[i])) i32[this.massList + planes++] = (tile.mass[i] >> 2) + cell;
+    const colour = tile.pigments.map((_, i) => i).filter((i) => isColoured(tile.pigments[i]));
+    const lay = (plane: (i: number) => number, thickness: number) => {
+      colour.forEach((i, k) => (i32[this.massList + k] = plane(i)));
+      this.kernels.filmOver(count, this.massList, colour.length, thickness, tables, BANDS.count, this.run, TILE);
+    };
+    if (!tile.skinVolume) {
+      lay((i) => (tile.mass[i] >> 2) + cell, (tile.volume >> 2) + cell);
+      return;
     }
-    const thickness = (tile.volume >> 2) + cell;
-    this.kernels.filmOver(count, this.massList, planes, thickness, tables, BANDS.count, this.run, TILE);
+    // what is below, then what lies on top
+    const { f32 } = this.painting.arena;
+    const below = (plane: number, top: number, to: number) => {
+      for (let x = 0; x < count; x++)
+        f32[to + x] = Math.max(0, f32[(plane >> 2) + cell + x] - f32[(top >> 2) + cell + x]);
+      return to;
+    };
+    const thickness = below(tile.volume, tile.skinVolume, this.scratch);
+    lay((i) => below(tile.mass[i], tile.skin[i], this.scratch + (i + 1) * TILE), thickness);
+    lay((i) => (tile.skin[i] >> 2) + cell, (tile.skinVolume >> 2) + cell);
   }
 
   /** K and S of a set of pigments, laid out for the kernel. */

@@ -85,11 +85,14 @@ function filmsAt(picture: Picture, x: number, y: number): FilmAtCell[] {
       });
     }
     if (tile.volume) {
+      const top = (i: number) => plane(picture, tile.skin[i] ?? 0, cell);
+      const onTop = plane(picture, tile.skinVolume, cell);
       films.push({
         layer: layer.id,
-        masses: coloured(tile.pigments, (i) => plane(picture, tile.mass[i], cell)),
-        um: plane(picture, tile.volume, cell),
+        masses: coloured(tile.pigments, (i) => Math.max(0, plane(picture, tile.mass[i], cell) - top(i))),
+        um: plane(picture, tile.volume, cell) - onTop,
       });
+      if (onTop > 0) films.push({ layer: layer.id, masses: coloured(tile.pigments, top), um: onTop });
     }
   }
   return films;

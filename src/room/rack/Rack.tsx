@@ -6,7 +6,7 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { PainterError } from '@/core/journal/errors';
 import { amendPainting, erasePainting, listPaintings, type PaintingFace, type PaintingRecord } from '@/engine/shelf';
-import { hangDemo, hangFile } from './hangFile';
+import { DEMO_SERIES, hangDemo, hangFile } from './hangFile';
 import styles from './rack.module.css';
 
 /** A painting taken off the rack is gone for good after this time, ms. */
@@ -19,6 +19,7 @@ export function Rack() {
   const [removed, setRemoved] = useState<PaintingRecord>();
   const [trouble, setTrouble] = useState('');
   const [room, setRoom] = useState('');
+  const [hanging, setHanging] = useState(false);
   const picker = useRef<HTMLInputElement>(null);
 
   const refresh = useCallback(async () => {
@@ -52,6 +53,24 @@ export function Rack() {
     }
   };
 
+  /** Brings the rest of the demo series, one after another. */
+  const hangSeries = async () => {
+    setTrouble('');
+    setHanging(true);
+    try {
+      for (const id of DEMO_SERIES) {
+        await hangDemo(id);
+        await amendPainting(id, { removedAt: undefined });
+        await refresh();
+      }
+    } catch (error) {
+      setTrouble(sentence(error));
+    } finally {
+      setHanging(false);
+    }
+  };
+  const seriesHangs = DEMO_SERIES.every((id) => paintings?.some((p) => p.id === id));
+
   const takeOff = async (painting: PaintingRecord) => {
     await amendPainting(painting.id, { removedAt: Date.now() });
     setRemoved(painting);
@@ -84,6 +103,13 @@ export function Rack() {
               event.target.value = '';
             }}
           />
+          {paintings && !seriesHangs && (
+            <Tooltip title="The same place painted alla prima, glazed in layers, and with the knife">
+              <Button size="middle" loading={hanging} onClick={() => void hangSeries()}>
+                Hang the demo series
+              </Button>
+            </Tooltip>
+          )}
           <Button size="middle" icon={<FolderOpenOutlined />} onClick={() => picker.current?.click()}>
             Open a file
           </Button>

@@ -16,9 +16,9 @@ import {
 } from '@/engine/shelf';
 import { decodePhoto } from '../photos';
 
-/** The painting that the app comes with. */
+/** The painting that hangs there at first, and the series that can be hung beside it. */
 export const DEMO_ID = 'low-tide';
-const DEMO_URL = '/demo/low-tide.stigmos';
+export const DEMO_SERIES = ['alla-prima', 'glazed', 'knife'] as const;
 
 export const newId = (): string => crypto.randomUUID();
 
@@ -71,10 +71,10 @@ export async function hangFile(bytes: Uint8Array, id: string = newId()): Promise
   return id;
 }
 
-/** Hangs the demo painting on the rack, unless it is there already. */
-export async function hangDemo(): Promise<void> {
-  if (await readPainting(DEMO_ID)) return;
-  const answer = await fetch(DEMO_URL);
+/** Hangs a demo painting on the rack, unless it is there already. */
+export async function hangDemo(id: string = DEMO_ID): Promise<void> {
+  if (await readPainting(id)) return;
+  const answer = await fetch(`/demo/${id}.stigmos`);
   if (!answer.ok) throw new PainterError('The demo painting is missing from this installation.');
-  await hangFile(new Uint8Array(await answer.arrayBuffer()), DEMO_ID);
+  await hangFile(new Uint8Array(await answer.arrayBuffer()), id);
 }

@@ -1,0 +1,134 @@
+import { expect, test } from '@playwright/test';
+import { distance, patch, penStroke, prepare, ready, straight } from './easel';
+
+test('the roll shows every tool, and the jar keeps what is set out', async ({ page }) => {
+  await prepare(page, 'Tools');
+  await page.getByTestId('canvas').focus();
+  await page.keyboard.press('t');
+  const roll = page.getByLabel('Roll', { exact: true });
+  await expect(roll.getByRole('button', { name: /^Take the / })).toHaveCount(21);
+  // every mark is a picture that the engine painted
+  for (const mark of await roll.getByRole('img', { includeHidden: true }).all()) {
+    expect(await mark.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBe(208);
+  }
+  await page.getByLabel('Search the roll').fill('lost');
+  await expect(roll.getByRole('button', { name: /^Take the / })).toHaveCount(4);
+  await page.getByLabel('Search the roll').fill('no such mark');
+  await expect(roll).toContainText('No tool in the roll makes such a mark.');
+  await page.getByLabel('Search the roll').fill('');
+
+  // drawn into the jar with the hand, and put there by its menu
+  const jar = page.getByLabel('Jar', { exact: true });
+  const from = (await roll.getByRole('button', { name: /^Take the Fan/ }).boundingBox())!;
+  const to = (await jar.getByRole('button', { name: 'Take the Flat' }).boundingBox())!;
+  await page.mouse.move(from.x + 20, from.y + 15);
+  await page.mouse.down();
+  await page.mouse.move(from.x + 60, from.y + 40, { steps: 4 });
+  await page.mouse.move(to.x + 30, to.y + 18, { steps: 10 });
+  await page.mouse.up();
+  await expect(jar.getByRole('button', { name: 'Take the Fan' })).toBeVisible();
+  await roll.getByRole('button', { name: /^Take the Knife/ }).hover();
+  await roll.getByRole('button', { name: 'Put the Knife into the jar' }).click();
+  await page.getByRole('menuitem', { name: 'Place 2 of the jar' }).click();
+  await expect(jar.getByRole('button', { name: 'Take the Knife' })).toBeVisible();
+  await page.getByRole('button', { name: 'Roll up' }).click();
+  await expect(roll).toHaveCount(0);
+
+  // the digits take what stands there now; another stage has another jar; all of it is kept
+  await page.getByTestId('canvas').focus();
+  await page.keyboard.press('2');
+  await expect(page.getByLabel('In hand').getByRole('heading', { name: 'Knife' })).toBeVisible();
+  await page.getByRole('button', { name: /^Set out for Work up/ }).click();
+  await page.getByRole('menuitem', { name: 'Lay in' }).click();
+  await expect(jar.getByRole('button', { name: 'Take the House brush' })).toBeVisible();
+  await page.reload();
+  await ready(page);
+  await expect(jar.getByRole('button', { name: 'Take the House brush' })).toBeVisible();
+  await page.getByRole('button', { name: /^Set out for Lay in/ }).click();
+  await page.getByRole('menuitem', { name: 'Work up' }).click();
+  await expect(jar.getByRole('button', { name: 'Take the Fan' })).toBeVisible();
+});
+
+test('the knife lays slabs, lines and touches, and its side is changed by a key', async ({ page }) => {
+  await prepare(page, 'Knife');
+  const ground = await patch(page, 300, 150, 3);
+  await page.getByRole('button', { name: 'Roll', exact: true }).click();
+  await page.getByRole('button', { name: /^Take the Knife/ }).click();
+  await page.getByRole('button', { name: 'Load Ultramarine Blue' }).click();
+  await expect(page.getByTestId('carried')).toHaveText('Ultramarine');
+  await expect(page.getByLabel('In hand').getByRole('heading', { name: 'Knife' })).toBeVisible();
+  await penStroke(page, straight(220, 150, 420, 150, 0.45));
+  await expect.poll(async () => distance(await patch(page, 300, 150, 3), ground)).toBeGreaterThan(80);
+  // a slab is as wide as the blade; the edge draws a line
+  const width = async (x: number, y: number) => {
+    let rows = 0;
+    for (let dy = -40; dy <= 40; dy += 2) if (distance(await patch(page, x, y + dy, 1), ground) > 60) rows += 2;
+    return rows;
+  };
+  const slab = await width(300, 150);
+  await page.getByTestId('canvas').focus();
+  await page.keyboard.press('k');
+  await expect(page.getByText('Edge', { exact: true }).locator('..')).toHaveClass(/selected/);
+  await page.getByRole('button', { name: 'Load Ultramarine Blue' }).click();
+  await penStroke(page, straight(220, 260, 420, 260, 0.45));
+  await expect.poll(() => width(300, 260)).toBeGreaterThan(0);
+  expect(await width(300, 260)).toBeLessThan(slab / 2);
+});
+
+test('pressure, tilt and dabs: what the pen does is what the paint does', async ({ page }) => {
+  await prepare(page, 'Hand');
+  const ground = await patch(page, 300, 150, 3);
+  await page.getByRole('button', { name: 'Take the Round' }).click();
+  await page.getByRole('button', { name: 'Load Burnt Umber' }).click();
+  await expect(page.getByTestId('carried')).toHaveText('Burnt Umber');
+  const covered = async (y: number) => {
+    let hits = 0;
+    for (let x = 200; x < 440; x += 8) {
+      for (let dy = -14; dy <= 14; dy += 2) if (distance(await patch(page, x, y + dy, 1), ground) > 60) hits++;
+    }
+    return hits;
+  };
+  await penStroke(page, straight(190, 100, 450, 100, 0.12));
+  await penStroke(page, straight(190, 180, 450, 180, 0.9));
+  await expect.poll(() => covered(180)).toBeGreaterThan(100);
+  expect(await covered(100)).toBeLessThan(0.8 * (await covered(180)));
+  // dabs leave gaps along the way
+  await page.getByLabel('Drawn or dabbed').getByText('Dabs').click();
+  await page.getByRole('button', { name: 'Reload' }).click();
+  await penStroke(page, straight(190, 260, 450, 260, 0.9));
+  await expect.poll(() => covered(260)).toBeGreaterThan(20);
+  expect(await covered(260)).toBeLessThan(await covered(180));
+});
+
+test('acrylic skins by the clock: it is seen wet, left to dry, and wet again when that is taken back', async ({
+  page,
+}) => {
+  await prepare(page, 'Drying');
+  await page.getByRole('button', { name: 'Take the Flat' }).click();
+  await page.getByRole('button', { name: 'How the paint is made up' }).click();
+  await page.getByText('Acrylic', { exact: true }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'How the paint is made up' })).toContainText('Acrylic');
+  await page.getByRole('button', { name: 'Load Titanium White' }).click();
+  await penStroke(page, straight(200, 200, 450, 202, 0.5));
+  await expect(page.getByLabel('In hand')).toContainText('on: Paint, wet');
+  const colourful = async () => {
+    const [r, g, b] = await patch(page, 300, 201, 4);
+    return Math.max(r, g, b) - Math.min(r, g, b);
+  };
+  await page.getByRole('button', { name: 'Wet', exact: true }).click();
+  await expect.poll(colourful).toBeGreaterThan(25);
+  await page.getByRole('button', { name: 'Leave it to dry' }).click();
+  await page.getByRole('menuitem', { name: 'Overnight' }).click();
+  await expect.poll(colourful).toBeLessThan(3);
+  await expect(page.getByLabel('In hand')).toContainText('on: Paint, dry');
+  await page.keyboard.press('Control+z');
+  await expect.poll(colourful).toBeGreaterThan(25);
+  await page.getByRole('button', { name: 'Wet', exact: true }).click();
+
+  // raking light shows relief, and leaves what is sampled alone
+  await page.getByRole('button', { name: 'Raking', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Raking', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  await page.getByRole('button', { name: 'Lamp' }).click();
+  await expect(page.getByRole('slider', { name: 'Finish, from matte to varnished' })).toBeVisible();
+});
