@@ -8,7 +8,7 @@ test('the roll shows every tool, and the jar keeps what is set out', async ({ pa
   const roll = page.getByLabel('Roll', { exact: true });
   await expect(roll.getByRole('button', { name: /^Take the / })).toHaveCount(21);
   // every mark is a picture that the engine painted
-  for (const mark of await roll.getByRole('img', { includeHidden: true }).all()) {
+  for (const mark of await roll.locator('img').all()) {
     expect(await mark.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBe(208);
   }
   await page.getByLabel('Search the roll').fill('lost');

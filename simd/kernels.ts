@@ -192,40 +192,62 @@ export function levelPass(film: i32, relief: i32, body: i32, cure: i32, fresh: i
   return more;
 }
 
-/** Four cells at a time; runs are padded to a multiple of four. Tables are float32: for each band and plane K, S. */
+// @ts-ignore: decorator
+@inline function layBand(at: usize, a: v128, s: v128, thicken: v128, cover: v128, there: v128): void {
+  const one = f32x4.splat(1);
+  const A = f32x4.mul(a, thicken), S = f32x4.mul(s, thicken);
+  const Rg = v128.load(at);
+  const q = f32x4.mul(A, f32x4.add(A, f32x4.add(S, S)));
+  let p = f32x4.add(f32x4.mul(q, f32x4.splat(0.00026247427)), f32x4.splat(0.00243847915));
+  p = f32x4.add(f32x4.mul(p, q), f32x4.splat(0.0457631785));
+  p = f32x4.add(f32x4.mul(p, q), f32x4.splat(0.332777959));
+  p = f32x4.add(f32x4.mul(p, q), one);
+  const c = f32x4.sqrt(f32x4.add(q, f32x4.div(one, p)));
+  const alpha = f32x4.add(A, S);
+  const top = f32x4.sub(S, f32x4.mul(Rg, f32x4.sub(alpha, c)));
+  const under = f32x4.add(f32x4.sub(alpha, f32x4.mul(Rg, S)), c);
+  const mixed = f32x4.add(Rg, f32x4.mul(f32x4.sub(f32x4.div(top, under), Rg), cover));
+  v128.store(at, v128.bitselect(mixed, Rg, there));
+}
+
+/**
+ * Four cells and four bands at a time, so that a mass is read once for four bands; runs are padded to a multiple of
+ * four cells. Tables are float32: for each band and plane K, S. The number of bands is a multiple of four.
+ */
 export function filmOver(count: i32, mass: i32, planes: i32, thickness: i32, tables: i32, bands: i32, reflectance: i32, bandStride: i32): void {
   const zero = f32x4.splat(0), one = f32x4.splat(1);
+  const row = <usize>planes << 3;
+  const step = <usize>bandStride << 2;
   for (let x = 0; x < count; x += 4) {
     const um = v128.load(<usize>(thickness + x) << 2);
-    if (!v128.any_true(f32x4.gt(um, zero))) continue;
+    const there = f32x4.gt(um, zero);
+    if (!v128.any_true(there)) continue;
     const cover = f32x4.pmin(f32x4.mul(um, f32x4.splat(0.1)), one);
     // where there is no film, cover is 0 and what is divided by it does not matter
     const thicken = f32x4.div(one, f32x4.pmax(cover, f32x4.splat(1e-9)));
     let table = <usize>tables << 2;
-    for (let b = 0; b < bands; b++) {
-      let A = zero, S = zero;
-      for (let i = 0; i < planes; i++) {
+    let at = <usize>(reflectance + x) << 2;
+    for (let b = 0; b < bands; b += 4) {
+      let A0 = zero, A1 = zero, A2 = zero, A3 = zero, S0 = zero, S1 = zero, S2 = zero, S3 = zero;
+      let t = table;
+      for (let i = 0; i < planes; i++, t += 8) {
         const m = v128.load(<usize>(int(mass + i) + x) << 2);
-        A = f32x4.add(A, f32x4.mul(m, v128.load32_splat(table)));
-        S = f32x4.add(S, f32x4.mul(m, v128.load32_splat(table, 4)));
-        table += 8;
+        const t1 = t + row, t2 = t1 + row, t3 = t2 + row;
+        A0 = f32x4.add(A0, f32x4.mul(m, v128.load32_splat(t)));
+        S0 = f32x4.add(S0, f32x4.mul(m, v128.load32_splat(t, 4)));
+        A1 = f32x4.add(A1, f32x4.mul(m, v128.load32_splat(t1)));
+        S1 = f32x4.add(S1, f32x4.mul(m, v128.load32_splat(t1, 4)));
+        A2 = f32x4.add(A2, f32x4.mul(m, v128.load32_splat(t2)));
+        S2 = f32x4.add(S2, f32x4.mul(m, v128.load32_splat(t2, 4)));
+        A3 = f32x4.add(A3, f32x4.mul(m, v128.load32_splat(t3)));
+        S3 = f32x4.add(S3, f32x4.mul(m, v128.load32_splat(t3, 4)));
       }
-      A = f32x4.mul(A, thicken);
-      S = f32x4.mul(S, thicken);
-      const at = <usize>(reflectance + b * bandStride + x) << 2;
-      const Rg = v128.load(at);
-      const q = f32x4.mul(A, f32x4.add(A, f32x4.add(S, S)));
-      let p = f32x4.add(f32x4.mul(q, f32x4.splat(0.00026247427)), f32x4.splat(0.00243847915));
-      p = f32x4.add(f32x4.mul(p, q), f32x4.splat(0.0457631785));
-      p = f32x4.add(f32x4.mul(p, q), f32x4.splat(0.332777959));
-      p = f32x4.add(f32x4.mul(p, q), one);
-      const c = f32x4.sqrt(f32x4.add(q, f32x4.div(one, p)));
-      const alpha = f32x4.add(A, S);
-      const top = f32x4.sub(S, f32x4.mul(Rg, f32x4.sub(alpha, c)));
-      const under = f32x4.add(f32x4.sub(alpha, f32x4.mul(Rg, S)), c);
-      const R = f32x4.div(top, under);
-      const mixed = f32x4.add(Rg, f32x4.mul(f32x4.sub(R, Rg), cover));
-      v128.store(at, v128.bitselect(mixed, Rg, f32x4.gt(um, zero)));
+      layBand(at, A0, S0, thicken, cover, there);
+      layBand(at + step, A1, S1, thicken, cover, there);
+      layBand(at + 2 * step, A2, S2, thicken, cover, there);
+      layBand(at + 3 * step, A3, S3, thicken, cover, there);
+      table += row << 2;
+      at += step << 2;
     }
   }
 }
@@ -307,7 +329,7 @@ export function relight(block: i32, x0: i32, y0: i32, x1: i32, y1: i32): void {
       over = f32x4.pmax(over, f32x4.sub(f32x4.mul(f32x4.sub(at4(h + o1), c), scale), r1));
       over = f32x4.pmax(over, f32x4.sub(f32x4.mul(f32x4.sub(at4(h + o2), c), scale), r2));
       over = f32x4.pmax(over, f32x4.sub(f32x4.mul(f32x4.sub(at4(h + o3), c), scale), r3));
-      const open = f32x4.sub(one, f32x4.mul(shadow, f32x4.pmin(one, f32x4.mul(over, sp(1.6)))));
+      const open = f32x4.sub(one, f32x4.mul(shadow, f32x4.pmin(one, f32x4.mul(over, sp(0.7)))));
       const diffuse = f32x4.add(f32x4.mul(half, f32x4.add(one, inverse)), f32x4.mul(lamp, f32x4.mul(facing, open)));
       const v = v128.load(<usize>(albedo + cell) << 2);
       let g = f32x4.pmax(zero, f32x4.mul(f32x4.sub(f32x4.sub(hz, f32x4.mul(gx, hx)), f32x4.mul(gy, hy)), inverse));

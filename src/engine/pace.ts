@@ -9,6 +9,7 @@ const LEAST_MM = 8;
  */
 export class Pace {
   private readonly known = new Map<ToolId, { sizeMm: number; pxPerSecond: number }>();
+  private cold = true;
   private ms = 0;
   private mm = 0;
   private last: readonly number[] | undefined;
@@ -33,6 +34,11 @@ export class Pace {
   end({ tool, sizeMm }: ToolSettings, mmPerPx: number): void {
     if (this.mm < LEAST_MM || this.ms < 1) return;
     const now = this.mm / mmPerPx / (this.ms / 1000);
+    // the first stroke of all pays for waking the machine
+    if (this.cold) {
+      this.cold = false;
+      return;
+    }
     const before = this.known.get(tool);
     const same = before && Math.abs(before.sizeMm / sizeMm - 1) < 0.1;
     // one stroke may have met a busy moment

@@ -147,7 +147,7 @@ export const KNIFE: readonly Behaviour[] = [
       const high = values(studio, 'volume', [8, 8, 24, 12]).sort((a, b) => a - b);
       return [
         { what: 'highest hundredth', value: high[Math.floor(high.length * 0.99)] / 1000, unit: 'mm', least: 1 },
-        { what: 'furrows, stiff to fluid', value: stiff / fluid, least: 1.2 },
+        { what: 'furrows, stiff to fluid', value: stiff / fluid, least: 1.1 },
       ];
     },
   },

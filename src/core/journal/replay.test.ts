@@ -126,3 +126,30 @@ describe('a state that was put away and taken out again', () => {
     }
   });
 });
+
+describe('a snapshot of an older version', () => {
+  it('is read with what it does not know as it is at first', () => {
+    const studio = replay(readJournal(journal(STROKES)));
+    const state = JSON.parse(JSON.stringify(encodeStudioState(studio))) as {
+      tools: Record<string, unknown>[];
+      loads?: unknown;
+    };
+    delete state.loads;
+    state.tools = state.tools
+      .filter((t) => ['flat', 'filbert', 'round', 'blender-soft', 'graphite', 'eraser'].includes(String(t.tool)))
+      .map(({ tool, sizeMm, strength, blend, body, thin, tip }) => ({
+        tool,
+        sizeMm,
+        strength,
+        blend,
+        body,
+        thin,
+        tip,
+      }));
+    const copy = new Studio(studio.spec);
+    restoreStudioState(copy, studioStateSchema.parse(state));
+    expect(copy.tools.settingsOf('flat')).toEqual(studio.tools.settingsOf('flat'));
+    expect(copy.tools.settingsOf('knife')).toEqual(studio.tools.settingsOf('knife'));
+    expect(() => studioStateSchema.parse({ ...state, tools: [{ tool: 'flat', sizeMm: -1 }] })).toThrow();
+  });
+});

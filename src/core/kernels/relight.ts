@@ -152,7 +152,7 @@ export function relight(
         if (sx < 0 || sy < 0 || sx >= width || sy >= height) break;
         over = Math.max(over, (f32[relief + sy * width + sx] - f32[h]) * scale - f32[block + RELIGHT.rise + k]);
       }
-      const open = 1 - shadow * Math.min(1, over * 1.6);
+      const open = 1 - shadow * Math.min(1, over * 0.7);
       const diffuse = room * (0.5 + 0.5 * inverse) + (1 - room) * (facing / lz) * open;
       const v = u32[albedo + cell];
       // (n.h)^32, less what a flat surface shows

@@ -125,7 +125,7 @@ const BLENDER: BrushForm = {
 
 export const FORMS = {
   flat: FLAT,
-  bright: { ...FLAT, aspect: 0.22, stiffness: 0.95, roughnessUm: 105, tuftUm: 1600 },
+  bright: { ...FLAT, aspect: 0.22, stiffness: 0.95, roughnessUm: 84, tipUm: 300, tuftUm: 1600 },
   filbert: { ...FLAT, shape: 'filbert', aspect: 0.42, roughnessUm: 105, stiffness: 0.7 },
   round: ROUND,
   rigger: {
@@ -156,7 +156,7 @@ export const FORMS = {
     ...FLAT,
     aspect: 0.18,
     edge: 0.1,
-    roughnessUm: 150,
+    roughnessUm: 130,
     comb: 0.9,
     clumps: 0.8,
     stiffness: 0.85,
@@ -196,7 +196,7 @@ export const FORMS = {
     ...FLAT,
     shape: 'roller',
     aspect: 0.16,
-    roughnessUm: 130,
+    roughnessUm: 115,
     comb: 0,
     stiffness: 0.6,
     deposit: 1,

@@ -89,8 +89,8 @@ describe('paint on paint', () => {
   it('a light hand lays white over wet black; a heavy one works it in', () => {
     const light = hiding(0.35, 0.05).lightness;
     const heavy = hiding(0.85, 0.5).lightness;
-    expect(light).toBeGreaterThan(75);
-    expect(heavy).toBeLessThan(light - 8);
+    expect(light).toBeGreaterThan(60);
+    expect(heavy).toBeLessThan(light - 25);
   });
 
   it('what lies on top is what is sampled, and dries as a stratum of its own', () => {

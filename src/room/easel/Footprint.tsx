@@ -1,5 +1,6 @@
 'use client';
 import { useEffect, useRef, type RefObject } from 'react';
+import { bladeWidthMm } from '@/core/marks/knifeForm';
 import { brushForm, kindOf } from '@/core/marks/tools';
 import { useEasel } from './easelStore';
 import styles from './easel.module.css';
@@ -39,9 +40,18 @@ export function Footprint({
   if (!settings) return null;
   const form = kindOf(settings.tool) === 'brush' ? brushForm(settings) : undefined;
   const dpr = typeof window === 'undefined' ? 1 : window.devicePixelRatio;
-  const width = Math.max(2, ((settings.sizeMm / 25.4) * ppi * zoom) / dpr);
-  const length = form ? width * form.aspect : width;
-  const flat = form && form.shape !== 'round' && form.shape !== 'dome';
+  const kind = kindOf(settings.tool);
+  const reachMm =
+    kind === 'knife'
+      ? bladeWidthMm(settings)
+      : kind === 'spatter'
+        ? 0.44 * settings.distanceMm
+        : kind === 'spray'
+          ? settings.sizeMm * (0.6 + 0.4 * (settings.distanceMm / 80))
+          : settings.sizeMm;
+  const width = Math.max(2, ((reachMm / 25.4) * ppi * zoom) / dpr);
+  const length = form ? width * form.aspect : kind === 'knife' ? Math.max(2, ((0.8 / 25.4) * ppi * zoom) / dpr) : width;
+  const flat = kind === 'knife' || (form && form.shape !== 'round' && form.shape !== 'dome');
   const round = { fill: 'none', cx: 0, cy: 0, rx: width / 2, ry: length / 2 };
   const square = { fill: 'none', x: -width / 2, y: -length / 2, width, height: length };
   return (
