@@ -1,5 +1,5 @@
 /**
- * From pen to picture in Chromium, as JSON: a 60 px brush on 2400 x 1800, drawn at 1500 px/s of the painting.
+ * From pen to picture in Chromium, as JSON: brushes of 60 and 200 px on 2400 x 1800, drawn at 1500 px/s of the painting.
  *   npm run bench:app        (CHROMIUM=/path/to/chromium; the app must have been built: ./start or ./check does it)
  */
 import { spawn } from 'node:child_process';
@@ -96,10 +96,14 @@ try {
   // 60 px at 150 ppi are 10.16 mm
   for (let i = 0; i < 1; i++) await page.keyboard.press('[');
   const report: Record<string, unknown> = {};
-  for (const [name, zoomIn] of [
-    ['whole canvas in view', false],
-    ['zoomed in', true],
+  for (const [name, zoomIn, larger] of [
+    ['61 px, whole canvas in view', false, 0],
+    // eight steps of the key are 31.8 mm, 188 px
+    ['188 px, whole canvas in view', false, 8],
+    ['61 px, zoomed in', true, -8],
   ] as const) {
+    for (let i = 0; i < Math.abs(larger); i++) await page.keyboard.press(larger > 0 ? ']' : '[');
+    await page.waitForTimeout(500);
     const { latencies, sent, arrived } = await strokes(page, zoomIn);
     const p95 = percentile(latencies, 0.95);
     report[name] = {
@@ -109,7 +113,7 @@ try {
       readings: { sent, arrived },
     };
   }
-  console.log(JSON.stringify({ brushMm: 10.4, paintingPx: [2400, 1800], ...report }, null, 2));
+  console.log(JSON.stringify({ paintingPx: [2400, 1800], ...report }, null, 2));
 } finally {
   await browser.close();
   server.kill();

@@ -79,3 +79,25 @@ describe('stigmos replay', () => {
     expect(JSON.parse(run('schema').stdout).properties.format.const).toBe('stigmos-journal');
   });
 });
+
+describe('stigmos measure', () => {
+  it('says what held, as text and as JSON', () => {
+    const text = run('measure', '--only', 'sealing', '--surface', 'panel', '--ppi', '100');
+    expect(text.status).toBe(0);
+    expect(text.stdout).toMatch(/holds {2}panel +100 ppi {2}largest Delta E 2000: [\d.]+ \(<= 0\.5\)/);
+    const json = JSON.parse(run('measure', '--only', 'sealing', '--surface', 'panel', '--ppi', '100', '--json').stdout);
+    expect(json).toEqual([
+      expect.objectContaining({ behaviour: 'sealing', surface: 'panel', ppi: 100, seed: 2, most: 0.5, holds: true }),
+    ]);
+  });
+
+  it.each([
+    [['--only', 'flying'], /There is no behaviour "flying"; there are runs-out,/],
+    [['--surface', 'ice'], /There is no support "ice"/],
+    [['--ppi', '7'], /--ppi takes a number from 30 to 1200/],
+  ])('refuses %j in a sentence', (args, sentence) => {
+    const out = run('measure', ...args);
+    expect(out.status).toBe(2);
+    expect(out.stderr).toMatch(sentence);
+  });
+});

@@ -1,0 +1,63 @@
+import { existsSync } from 'node:fs';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { startSettings, TOOL_IDS } from '@/core/marks/tools';
+import { makeWords } from './PaintMake';
+import { jarNow, useJar } from './jarStore';
+import { cardOf, isToolId, ROLL, SET_OUT, STAGES } from './roll';
+
+describe('the roll', () => {
+  it('has every tool once, with a name, an edge and a painted mark', () => {
+    const ids = ROLL.flatMap(({ cards }) => cards.map((c) => c.id));
+    expect([...ids].sort()).toEqual([...TOOL_IDS].sort());
+    for (const id of ids) {
+      expect(existsSync(`public/marks/${id}.png`)).toBe(true);
+      expect(cardOf(id).name.length).toBeGreaterThan(2);
+      expect(cardOf(id).edge.length).toBeGreaterThan(2);
+    }
+    expect(isToolId('flat')).toBe(true);
+    expect(isToolId('broom')).toBe(false);
+  });
+
+  it('sets six different tools out for every stage', () => {
+    for (const stage of STAGES) {
+      expect(SET_OUT[stage].length).toBe(6);
+      expect(new Set(SET_OUT[stage]).size).toBe(6);
+    }
+  });
+});
+
+describe('the jar', () => {
+  beforeEach(() => useJar.setState({ stage: 'Work up', jars: SET_OUT }));
+
+  it('takes a tool from the roll; one that stands there changes places', () => {
+    const { put } = useJar.getState();
+    put('knife', 2);
+    expect(jarNow()).toEqual(['flat', 'filbert', 'knife', 'blender-soft', 'graphite', 'eraser']);
+    put('flat', 5);
+    expect(jarNow()).toEqual(['eraser', 'filbert', 'knife', 'blender-soft', 'graphite', 'flat']);
+    expect(new Set(jarNow()).size).toBe(6);
+  });
+
+  it('is another for each stage, and can be set out as at first', () => {
+    const { put, setStage, setOutAnew } = useJar.getState();
+    put('knife', 0);
+    setStage('Finish');
+    expect(jarNow()).toEqual(SET_OUT.Finish);
+    setStage('Work up');
+    expect(jarNow()[0]).toBe('knife');
+    setOutAnew();
+    expect(jarNow()).toEqual(SET_OUT['Work up']);
+  });
+});
+
+describe('what paint is made up with, in words', () => {
+  const flat = startSettings('flat');
+  it('names the vehicle, the body and what was added', () => {
+    expect(makeWords(flat)).toBe('Oil, normal');
+    expect(makeWords({ ...flat, body: 0.1, thin: 0.9 })).toBe('Oil, fluid, with medium');
+    expect(makeWords({ ...flat, body: 1, gel: 0.3 })).toBe('Oil, paste, with gel');
+    expect(makeWords({ ...flat, vehicle: 'acrylic', solvent: 0.4, retarder: 0.5 })).toBe(
+      'Acrylic, normal, with water, slowed',
+    );
+  });
+});
