@@ -55,7 +55,7 @@ const n = 8;
   });
   const run = plane(64 * 8, () => 0.7);
   figures['film over substrate, 5 pigments, 8 bands, px'] = compare(64 * 200, (k) => {
-    for (let i = 0; i < 200; i++) k.filmOver(64, list, 5, thickness, tables, 8, run, 64);
+    for (let i = 0; i < 200; i++) k.filmOver(64, list, 0, 5, thickness, 0, tables, 8, run, 64);
   });
   const codes = arena.allocate(CODE_STEPS + 1);
   const matrix = plane(24, () => 0.1);

@@ -213,13 +213,15 @@ export function levelPass(film: i32, relief: i32, body: i32, cure: i32, fresh: i
 /**
  * Four cells and four bands at a time, so that a mass is read once for four bands; runs are padded to a multiple of
  * four cells. Tables are float32: for each band and plane K, S. The number of bands is a multiple of four.
+ * `less` and `lessThickness`, where given, are taken off first.
  */
-export function filmOver(count: i32, mass: i32, planes: i32, thickness: i32, tables: i32, bands: i32, reflectance: i32, bandStride: i32): void {
+export function filmOver(count: i32, mass: i32, less: i32, planes: i32, thickness: i32, lessThickness: i32, tables: i32, bands: i32, reflectance: i32, bandStride: i32): void {
   const zero = f32x4.splat(0), one = f32x4.splat(1);
   const row = <usize>planes << 3;
   const step = <usize>bandStride << 2;
   for (let x = 0; x < count; x += 4) {
-    const um = v128.load(<usize>(thickness + x) << 2);
+    let um = v128.load(<usize>(thickness + x) << 2);
+    if (lessThickness != 0) um = f32x4.pmax(zero, f32x4.sub(um, v128.load(<usize>(lessThickness + x) << 2)));
     const there = f32x4.gt(um, zero);
     if (!v128.any_true(there)) continue;
     const cover = f32x4.pmin(f32x4.mul(um, f32x4.splat(0.1)), one);
@@ -231,7 +233,8 @@ export function filmOver(count: i32, mass: i32, planes: i32, thickness: i32, tab
       let A0 = zero, A1 = zero, A2 = zero, A3 = zero, S0 = zero, S1 = zero, S2 = zero, S3 = zero;
       let t = table;
       for (let i = 0; i < planes; i++, t += 8) {
-        const m = v128.load(<usize>(int(mass + i) + x) << 2);
+        let m = v128.load(<usize>(int(mass + i) + x) << 2);
+        if (less != 0) m = f32x4.pmax(zero, f32x4.sub(m, v128.load(<usize>(int(less + i) + x) << 2)));
         const t1 = t + row, t2 = t1 + row, t3 = t2 + row;
         A0 = f32x4.add(A0, f32x4.mul(m, v128.load32_splat(t)));
         S0 = f32x4.add(S0, f32x4.mul(m, v128.load32_splat(t, 4)));
@@ -511,5 +514,50 @@ export function unpackSteps(from: i32, count: i32, unit: f32, to: i32): void {
   for (let i = 0; i < count; i += 4, at += 8) {
     const w = i32x4.extend_low_i16x8_u(v128.load64_zero(at));
     v128.store(<usize>(to + i) << 2, f32x4.mul(f32x4.convert_i32x4_u(w), u));
+  }
+}
+
+/** See the plain twins in film/interleave.ts; all addresses in words. */
+export function gather(list: i32, planes: i32, offset: i32, planeRow: i32, to: i32, stride: i32, row: i32, columns: i32, rows: i32): void {
+  const step = <usize>stride << 2;
+  for (let y = 0; y < rows; y++) {
+    for (let i = 0; i < planes; i++) {
+      const plane = int(list + i);
+      if (plane == 0) continue;
+      let from = <usize>(plane + offset + y * planeRow) << 2;
+      let at = <usize>(to + y * row + i) << 2;
+      for (let x = 0; x < columns; x++, from += 4, at += step) store<f32>(at, load<f32>(from));
+    }
+  }
+}
+
+export function scatter(list: i32, planes: i32, offset: i32, planeRow: i32, from: i32, stride: i32, row: i32, columns: i32, rows: i32): void {
+  const step = <usize>stride << 2;
+  for (let y = 0; y < rows; y++) {
+    for (let i = 0; i < planes; i++) {
+      const plane = int(list + i);
+      if (plane == 0) continue;
+      let to = <usize>(plane + offset + y * planeRow) << 2;
+      let at = <usize>(from + y * row + i) << 2;
+      for (let x = 0; x < columns; x++, to += 4, at += step) store<f32>(to, load<f32>(at));
+    }
+  }
+}
+
+export function tidy(from: i32, stride: i32, row: i32, columns: i32, rows: i32, least: f32, out: i32): void {
+  const zero = f32x4.splat(0), small = f32x4.splat(least);
+  for (let i = 0; i < stride; i += 4) v128.store(<usize>(out + i) << 2, zero);
+  for (let y = 0; y < rows; y++) {
+    let at = <usize>(from + y * row) << 2;
+    for (let x = 0; x < columns; x++) {
+      let top = <usize>out << 2;
+      for (let i = 0; i < stride; i += 4, at += 16, top += 16) {
+        const v = v128.load(at);
+        if (!v128.any_true(v)) continue;
+        const kept = v128.and(v, f32x4.ge(v, small));
+        v128.store(at, kept);
+        v128.store(top, f32x4.pmax(v128.load(top), kept));
+      }
+    }
   }
 }

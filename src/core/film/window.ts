@@ -1,5 +1,6 @@
 import type { Layer } from './layer';
 import type { Painting } from './painting';
+import { gather, scatter, tidy, type Mover } from './interleave';
 import { DRY_SHRINK, PLANE_BYTES, TILE, type Tile } from './tile';
 
 /** Masses below this (coats) are nothing: they would only make the processor slow (denormals). */
@@ -8,6 +9,9 @@ const FLUSH_COATS = 1e-12;
 const RING = 24;
 /** A pigment that nowhere in a tile exceeds this (coats) cannot be seen; it is wiped off and entered as removed. */
 const TRACE_COATS = 1e-6;
+
+/** Room for a list of as many planes as a cell can have floats. */
+const LIST_BYTES = 160 * 4;
 
 interface Rect {
   left: number;
@@ -46,6 +50,9 @@ export class FilmWindow {
   cure = 0;
   /** Levelling passes that a cell still has to go through. */
   fresh = 0;
+  /** Word addresses: list of planes, and the largest float of each kind. */
+  private readonly list: number;
+  private readonly most: number;
   private capacity = 0;
   private filmCapacity = 0;
   private loaded = false;
@@ -61,7 +68,11 @@ export class FilmWindow {
     private readonly before: BeforeTile,
     /** What `laid` means in this stroke: paint left (false) or share taken off (true). */
     private readonly rubbing = false,
-  ) {}
+    private readonly mover: Mover = plainMover(painting),
+  ) {
+    this.list = painting.arena.allocate(LIST_BYTES) >> 2;
+    this.most = painting.arena.allocate(LIST_BYTES) >> 2;
+  }
 
   /** Channels a cell: pigments, padding to a multiple of four (always 0), and the volume, last. */
   get channels(): number {
@@ -202,9 +213,6 @@ export class FilmWindow {
     tile.wet();
     this.pigments.forEach((p) => tile.massPlane(p));
     tile.skinned();
-    const order = this.pigments.map((p) => tile.pigments.indexOf(p));
-    const planes = order.map((k) => tile.mass[k]);
-    const tops = order.map((k) => tile.skin[k]);
     const cures = tile.cure !== 0 || this.curing;
     if (cures) tile.curing();
     if (!tile.laid) {
@@ -212,23 +220,26 @@ export class FilmWindow {
       tile.rubbing = this.rubbing;
     }
     const { f32 } = arena;
-    const n = this.channels;
     const { stride } = this;
+    this.listPlanes(tile);
+    const columns = part.right - part.left + 1;
+    const first = (this.film >> 2) + ((part.top - this.y0) * this.width + part.left - this.x0) * stride;
+    const place = (part.top & 63) * TILE + (part.left & 63);
+    this.mover.scatter(
+      this.list,
+      stride,
+      place,
+      TILE,
+      first,
+      stride,
+      this.width * stride,
+      columns,
+      part.bottom - part.top + 1,
+    );
     for (let y = part.top; y <= part.bottom; y++) {
       const from = (y - this.y0) * this.width + part.left - this.x0;
       const to = (y & 63) * TILE + (part.left & 63);
-      const count = part.right - part.left + 1;
-      const film = (this.film >> 2) + from * stride;
-      for (let i = 0; i <= planes.length; i++) {
-        const last = i === planes.length;
-        const plane = ((last ? tile.volume : planes[i]) >> 2) + to;
-        const top = ((last ? tile.skinVolume : tops[i]) >> 2) + to;
-        const channel = film + (last ? n - 1 : i);
-        for (let x = 0; x < count; x++) {
-          f32[plane + x] = f32[channel + x * stride];
-          f32[top + x] = f32[channel + n + x * stride];
-        }
-      }
+      const count = columns;
       f32.copyWithin((tile.body >> 2) + to, (this.body >> 2) + from, (this.body >> 2) + from + count);
       f32.copyWithin((tile.laid >> 2) + to, (this.laid >> 2) + from, (this.laid >> 2) + from + count);
       if (cures) f32.copyWithin((tile.cure >> 2) + to, (this.cure >> 2) + from, (this.cure >> 2) + from + count);
@@ -240,6 +251,8 @@ export class FilmWindow {
   dispose(): void {
     const { arena } = this.painting;
     for (const plane of this.planes) if (plane) arena.free(plane, this.capacity * 4);
+    arena.free(this.list << 2, LIST_BYTES);
+    arena.free(this.most << 2, LIST_BYTES);
     if (this.film) arena.free(this.film, this.filmCapacity * 4);
     this.film = this.relief = this.body = this.laid = this.fresh = 0;
     this.loaded = false;
@@ -279,29 +292,19 @@ export class FilmWindow {
     const { f32 } = arena;
     const index = ty * tilesX + tx;
     const tile = this.layer.tiles[index];
-    const n = this.channels;
     const { stride } = this;
     const wx = tx * TILE - this.x0;
     const wy = ty * TILE - this.y0;
     const below = this.solidPlanes(index);
     if (tile?.cure) this.curing = true;
+    if (tile?.volume) {
+      this.listPlanes(tile);
+      const to = (this.film >> 2) + (wy * this.width + wx) * stride;
+      this.mover.gather(this.list, stride, 0, TILE, to, stride, this.width * stride, TILE, TILE);
+    }
     for (let y = 0; y < TILE; y++) {
       const cell = (wy + y) * this.width + wx;
       const row = y * TILE;
-      const film = (this.film >> 2) + cell * stride;
-      if (tile?.volume) {
-        const bring = (plane: number, to: number) => {
-          const from = (plane >> 2) + row;
-          for (let x = 0; x < TILE; x++) f32[film + to + x * stride] = f32[from + x];
-        };
-        for (let i = 0; i < tile.pigments.length; i++) {
-          const to = this.pigments.indexOf(tile.pigments[i]);
-          bring(tile.mass[i], to);
-          if (tile.skinVolume) bring(tile.skin[i], n + to);
-        }
-        bring(tile.volume, n - 1);
-        if (tile.skinVolume) bring(tile.skinVolume, 2 * n - 1);
-      }
       copyRow(f32, tile?.body ?? 0, row, (this.body >> 2) + cell);
       copyRow(f32, tile?.laid ?? 0, row, (this.laid >> 2) + cell);
       if (tile?.cure) copyRow(f32, tile.cure, row, (this.cure >> 2) + cell);
@@ -328,6 +331,20 @@ export class FilmWindow {
       if (layer === this.layer) break;
     }
     return planes;
+  }
+
+  /** Lists the planes of a tile in the order of a cell's floats; 0 where it has no such plane. */
+  private listPlanes(tile: Tile): void {
+    const { i32 } = this.painting.arena;
+    const n = this.channels;
+    i32.fill(0, this.list, this.list + 2 * n);
+    tile.pigments.forEach((pigment, k) => {
+      const i = this.pigments.indexOf(pigment);
+      i32[this.list + i] = tile.mass[k] >> 2;
+      if (tile.skinVolume) i32[this.list + n + i] = tile.skin[k] >> 2;
+    });
+    i32[this.list + n - 1] = tile.volume >> 2;
+    i32[this.list + 2 * n - 1] = tile.skinVolume >> 2;
   }
 
   /** Puts a tile back, keeping only planes that hold something. */
@@ -392,20 +409,11 @@ export class FilmWindow {
       this.painting.ledger.removed[pigment] += sum * this.painting.cellArea;
     });
     tile.pigments.filter((p) => !this.pigments.includes(p)).forEach((p) => tile.dropPigment(p));
-    const tops = this.pigments.map((p) => tile.skin[tile.pigments.indexOf(p)] ?? 0);
+    this.listPlanes(tile);
+    const first = (this.film >> 2) + (wy * this.width + wx) * stride;
+    this.mover.scatter(this.list, stride, 0, TILE, first, stride, this.width * stride, TILE, TILE);
     for (let y = 0; y < TILE; y++) {
       const cell = (wy + y) * this.width + wx;
-      const film = (this.film >> 2) + cell * stride;
-      const put = (plane: number, channel: number) => {
-        if (!plane) return;
-        const to = (plane >> 2) + y * TILE;
-        for (let x = 0; x < TILE; x++) f32[to + x] = f32[film + channel + x * stride];
-      };
-      for (let i = 0; i < n; i++) {
-        const last = i === n - 1;
-        put(last ? tile.volume : planes[i], i);
-        if (onTop) put(last ? tile.skinVolume : tops[i], n + i);
-      }
       f32.copyWithin((tile.body >> 2) + y * TILE, (this.body >> 2) + cell, (this.body >> 2) + cell + TILE);
     }
     if (this.curing) this.storeCure(tile, wx, wy);
@@ -436,19 +444,12 @@ export class FilmWindow {
     const { f32 } = this.painting.arena;
     const { stride } = this;
     const max = new Float64Array(stride + 1);
+    const first = (this.film >> 2) + (wy * this.width + wx) * stride;
+    this.mover.tidy(first, stride, this.width * stride, TILE, TILE, FLUSH_COATS, this.most);
+    max.set(f32.subarray(this.most, this.most + stride));
     for (let y = 0; y < TILE; y++) {
-      const cell = (wy + y) * this.width + wx;
-      let at = (this.film >> 2) + cell * stride;
-      for (let x = 0; x < TILE; x++) {
-        for (let i = 0; i < stride; i++, at++) {
-          const v = f32[at];
-          if (v === 0) continue;
-          if (v < FLUSH_COATS) f32[at] = 0;
-          else if (v > max[i]) max[i] = v;
-        }
-        const laid = f32[(this.laid >> 2) + cell + x];
-        if (laid > max[stride]) max[stride] = laid;
-      }
+      const laid = (this.laid >> 2) + (wy + y) * this.width + wx;
+      for (let x = 0; x < TILE; x++) if (f32[laid + x] > max[stride]) max[stride] = f32[laid + x];
     }
     return max;
   }
@@ -480,3 +481,10 @@ function copyRow(f32: Float32Array, plane: number, row: number, to: number): voi
   if (plane) f32.copyWithin(to, (plane >> 2) + row, (plane >> 2) + row + TILE);
   else f32.fill(0, to, to + TILE);
 }
+
+/** Copies by the plain loops. */
+const plainMover = ({ arena }: Painting): Mover => ({
+  gather: (...p) => gather([arena.f32, arena.i32], ...p),
+  scatter: (...p) => scatter([arena.f32, arena.i32], ...p),
+  tidy: (...p) => tidy([arena.f32, arena.i32], ...p),
+});

@@ -11,7 +11,9 @@ export const CLOSED_UM = 10;
  * Cells up to the next multiple of four may be worked on too.
  *
  * @param mass address of the list of mass planes' addresses (coats), each already at the run's first cell
+ * @param less address of the list of planes that are taken off `mass` first, or 0: the part that lies on top
  * @param thickness the film's thickness, um
+ * @param lessThickness plane that is taken off it first, or 0
  * @param tables absorption and scattering a coat: for each band, for each plane, K and S
  */
 export function filmOver(
@@ -19,15 +21,17 @@ export function filmOver(
   i32: Int32Array,
   count: number,
   mass: number,
+  less: number,
   planes: number,
   thickness: number,
+  lessThickness: number,
   tables: number,
   bands: number,
   reflectance: number,
   bandStride: number,
 ): void {
   for (let x = 0; x < count; x++) {
-    const um = f32[thickness + x];
+    const um = lessThickness ? f32[thickness + x] - f32[lessThickness + x] : f32[thickness + x];
     if (um <= 0) continue;
     const cover = um < CLOSED_UM ? um / CLOSED_UM : 1;
     const thicken = 1 / cover;
@@ -35,7 +39,8 @@ export function filmOver(
       let A = 0;
       let S = 0;
       for (let i = 0; i < planes; i++, j += 2) {
-        const m = f32[i32[mass + i] + x] * thicken;
+        const whole = f32[i32[mass + i] + x];
+        const m = (less ? Math.max(0, whole - f32[i32[less + i] + x]) : whole) * thicken;
         A += m * f32[j];
         S += m * f32[j + 1];
       }

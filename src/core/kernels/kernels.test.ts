@@ -162,6 +162,15 @@ describe('the colour of a run', () => {
           (p, i) => (arena.f32[p + x] = arena.f32[thickness + x] > 0 ? random() ** 6 * [1, 0.5, 0.2][i] : 0),
         );
       }
+      // a part of it lies on top
+      const tops = at(64);
+      const top = at(68);
+      for (let x = 0; x < count; x++) arena.f32[top + x] = 0.3 * arena.f32[thickness + x];
+      planes.forEach((p, i) => {
+        const part = at(68);
+        for (let x = 0; x < count; x++) arena.f32[part + x] = 0.3 * arena.f32[p + x];
+        arena.i32[tops + i] = part;
+      });
       const list = at(64);
       planes.forEach((p, i) => (arena.i32[list + i] = p));
       const tables = at(2 * 8 * pigments.length);
@@ -179,7 +188,7 @@ describe('the colour of a run', () => {
       const codes = arena.allocate(CODE_STEPS + 1);
       for (let i = 0; i <= CODE_STEPS; i++) arena.u8[codes + i] = Math.round(255 * encodeSrgb(i / CODE_STEPS));
       const out = at(68);
-      kernels.filmOver(count, list, 3, thickness, tables, 8, run, 64);
+      kernels.filmOver(count, list, tops, 3, thickness, top, tables, 8, run, 64);
       kernels.bandsToCodes(count, run, 64, 8, matrix, 0.005, 0.5, codes, CODE_STEPS, out);
       return { codes: arena.u8.slice(out * 4, (out + count) * 4), after: arena.u32[out + count] };
     };
@@ -306,5 +315,52 @@ describe('packing', () => {
       });
       expect(Math.abs(drift)).toBeLessThan(5 * unit);
     }
+  });
+});
+
+describe('planes and cells', () => {
+  it('are copied there and back the same compiled and plain, and tidied up', () => {
+    const work = (kernels: Kernels, arena: Arena) => {
+      const random = randomFrom(8);
+      const at = (words: number) => arena.allocate(words * 4) >> 2;
+      const planes = [at(4096), 0, at(4096), at(4096)];
+      for (const p of planes)
+        if (p) for (let i = 0; i < 4096; i++) arena.f32[p + i] = random() < 0.2 ? 1e-14 : random();
+      const list = at(4);
+      arena.i32.set(planes, list);
+      const width = 80;
+      const cells = at(width * 80 * 8);
+      kernels.gather(list, 4, 5 * 64 + 3, 64, cells + 8 * (2 * width + 1), 8, width * 8, 40, 30);
+      const gathered = arena.f32.slice(cells, cells + width * 80 * 8);
+      const out = at(8);
+      kernels.tidy(cells, 8, width * 8, width, 80, 1e-12, out);
+      const most = [...arena.f32.slice(out, out + 8)];
+      const tidied = arena.f32.slice(cells, cells + width * 80 * 8);
+      const back = planes.map((p) => (p ? at(4096) : 0));
+      arena.i32.set(back, list);
+      kernels.scatter(list, 4, 5 * 64 + 3, 64, cells + 8 * (2 * width + 1), 8, width * 8, 40, 30);
+      return {
+        gathered,
+        most,
+        tidied,
+        back: back.map((p) => [...arena.f32.slice(p, p + 4096)]),
+        planes: planes.map((p) => [...arena.f32.slice(p, p + 4096)]),
+      };
+    };
+    const { plain, simd } = both(work);
+    expect(simd.gathered).toEqual(plain.gathered);
+    expect(simd.tidied).toEqual(plain.tidied);
+    expect(simd.most).toEqual(plain.most);
+    expect(simd.back[2]).toEqual(plain.back[2]);
+    expect(simd.most[0]).toBeGreaterThan(0.9);
+    expect(simd.most[1]).toBe(0);
+    // what came back is what was there, but for what was too small
+    for (let y = 5; y < 35; y++) {
+      for (let x = 3; x < 43; x++) {
+        const v = simd.planes[2][y * 64 + x];
+        expect(simd.back[2][y * 64 + x]).toBe(v < 1e-12 ? 0 : v);
+      }
+    }
+    expect(simd.back[2][0]).toBe(0);
   });
 });

@@ -1,4 +1,5 @@
 import type { Arena } from '@/core/film/arena';
+import { gather, scatter, tidy, type Mover } from '@/core/film/interleave';
 import { highest, packSteps, unpackSteps } from '@/core/film/stratum';
 import { bladeStamp } from './blade';
 import { bandsToCodes, filmOver } from './colour';
@@ -21,6 +22,9 @@ export interface Kernels {
   readonly filmOver: Bound<typeof filmOver, [Float32Array, Int32Array]>;
   readonly bandsToCodes: Bound<typeof bandsToCodes, [Float32Array, Uint32Array, Uint8Array]>;
   readonly relight: Bound<typeof relight, [Float32Array, Int32Array, Uint32Array, Uint8Array]>;
+  readonly gather: Mover['gather'];
+  readonly scatter: Mover['scatter'];
+  readonly tidy: Mover['tidy'];
   /** Packing of planes that lie in the arena: word addresses of floats, addresses of steps in units of two bytes. */
   readonly highest: Bound<typeof highest, [Float32Array]>;
   readonly packSteps: Bound<typeof packSteps, [Float32Array, Uint16Array]>;
@@ -36,6 +40,9 @@ export const plainKernels = (arena: Arena): Kernels => ({
   filmOver: (...p) => filmOver(arena.f32, arena.i32, ...p),
   bandsToCodes: (...p) => bandsToCodes(arena.f32, arena.u32, arena.u8, ...p),
   relight: (...p) => relight(arena.f32, arena.i32, arena.u32, arena.u8, ...p),
+  gather: (...p) => gather([arena.f32, arena.i32], ...p),
+  scatter: (...p) => scatter([arena.f32, arena.i32], ...p),
+  tidy: (...p) => tidy([arena.f32, arena.i32], ...p),
   highest: (...p) => highest(arena.f32, ...p),
   packSteps: (...p) => packSteps(arena.f32, arena.u16, ...p),
   unpackSteps: (...p) => unpackSteps(arena.f32, arena.u16, ...p),

@@ -2,6 +2,7 @@ import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
 import { FilmWindow, type BeforeTile } from '@/core/film/window';
+import { kernelsFor } from '@/core/kernels/kernels';
 import { DabWalker } from './dabbing';
 import { PathBuilder, StampWalker, type Sample, type Stamp } from './path';
 import type { ToolSettings } from './tools';
@@ -44,7 +45,7 @@ export abstract class StampedStroke implements StrokeInProgress {
     this.layer = layer;
     this.settings = settings;
     this.seed = seed;
-    this.window = new FilmWindow(painting, layer, before, rubbing);
+    this.window = new FilmWindow(painting, layer, before, rubbing, kernelsFor(painting.arena));
     const spacing = (point: Sample, dx: number, dy: number) => this.spacing(point, dx, dy);
     const stamp = (s: Stamp) => this.stamp(s);
     this.walker =

@@ -39,6 +39,8 @@ export class Picture {
   private readonly steps: number;
   /** Word address of the list of a film's mass planes. */
   private readonly massList: number;
+  /** The same of what lies on top. */
+  private readonly skinList: number;
   /** Word addresses of the bands' matrix and, in bytes, of the table of sRGB codes. */
   private readonly matrix: number;
   private readonly codes: number;
@@ -58,6 +60,7 @@ export class Picture {
     this.scratch = arena.allocate(TILE * 4 * 64) >> 2;
     this.steps = arena.allocate(TILE * 2) >> 2;
     this.massList = arena.allocate(64 * 4) >> 2;
+    this.skinList = arena.allocate(64 * 4) >> 2;
     this.matrix = arena.allocate(matrix.byteLength) >> 2;
     this.codes = arena.allocate(codes.byteLength);
     arena.f32.set(matrix, this.matrix);
@@ -260,32 +263,30 @@ export class Picture {
         unpack(stratum.mass[i], stratum.massStep[i], to);
         arena.i32[this.massList + planes++] = to;
       });
-      this.kernels.filmOver(count, this.massList, planes, thickness, tables, BANDS.count, this.run, TILE);
+      this.kernels.filmOver(count, this.massList, 0, planes, thickness, 0, tables, BANDS.count, this.run, TILE);
     }
   }
 
   private layWet(tile: Tile, cell: number, count: number): void {
     const tables = this.tablesFor(tile.pigments);
     const { i32 } = this.painting.arena;
-    const colour = tile.pigments.map((_, i) => i).filter((i) => isColoured(tile.pigments[i]));
-    const lay = (plane: (i: number) => number, thickness: number) => {
-      colour.forEach((i, k) => (i32[this.massList + k] = plane(i)));
-      this.kernels.filmOver(count, this.massList, colour.length, thickness, tables, BANDS.count, this.run, TILE);
-    };
+    let planes = 0;
+    for (let i = 0; i < tile.mass.length; i++) {
+      if (!isColoured(tile.pigments[i])) continue;
+      i32[this.massList + planes] = (tile.mass[i] >> 2) + cell;
+      if (tile.skinVolume) i32[this.skinList + planes] = (tile.skin[i] >> 2) + cell;
+      planes++;
+    }
+    const { kernels, massList, skinList, run } = this;
+    const thickness = (tile.volume >> 2) + cell;
     if (!tile.skinVolume) {
-      lay((i) => (tile.mass[i] >> 2) + cell, (tile.volume >> 2) + cell);
+      kernels.filmOver(count, massList, 0, planes, thickness, 0, tables, BANDS.count, run, TILE);
       return;
     }
     // what is below, then what lies on top
-    const { f32 } = this.painting.arena;
-    const below = (plane: number, top: number, to: number) => {
-      for (let x = 0; x < count; x++)
-        f32[to + x] = Math.max(0, f32[(plane >> 2) + cell + x] - f32[(top >> 2) + cell + x]);
-      return to;
-    };
-    const thickness = below(tile.volume, tile.skinVolume, this.scratch);
-    lay((i) => below(tile.mass[i], tile.skin[i], this.scratch + (i + 1) * TILE), thickness);
-    lay((i) => (tile.skin[i] >> 2) + cell, (tile.skinVolume >> 2) + cell);
+    const top = (tile.skinVolume >> 2) + cell;
+    kernels.filmOver(count, massList, skinList, planes, thickness, top, tables, BANDS.count, run, TILE);
+    kernels.filmOver(count, skinList, 0, planes, top, 0, tables, BANDS.count, run, TILE);
   }
 
   /** K and S of a set of pigments, laid out for the kernel. */
