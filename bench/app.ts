@@ -50,9 +50,11 @@ async function strokes(page: Page, zoomIn: boolean): Promise<{ latencies: number
     await page.waitForTimeout(1500);
   }
   await page.evaluate(() => {
-    const w = window as unknown as { latencies: number[]; events: number };
+    const w = window as unknown as { latencies: number[]; events: number; listening?: boolean };
     w.latencies = [];
     w.events = 0;
+    if (w.listening) return;
+    w.listening = true;
     window.addEventListener('stigmos-frame', (e) => w.latencies.push((e as CustomEvent<number>).detail));
     document.querySelector('[data-testid=canvas]')!.addEventListener('pointerrawupdate', (e) => {
       w.events += Math.max(1, (e as PointerEvent).getCoalescedEvents().length);

@@ -167,7 +167,7 @@ test('the lamp lights the relief from where it stands', async ({ page }) => {
     });
   await page.waitForTimeout(900);
   const flat = await read();
-  await page.getByRole('button', { name: 'Raking' }).click();
+  await page.getByRole('region', { name: 'Lamp' }).getByRole('button', { name: 'Raking' }).click();
   await expect.poll(read).toBeGreaterThan(1.3 * flat);
 });
 

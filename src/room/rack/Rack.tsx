@@ -36,11 +36,17 @@ export function Rack() {
       for (const p of await listPaintings()) {
         if (p.removedAt && Date.now() - p.removedAt > ERASE_AFTER) await erasePainting(p.id);
       }
+      // what is there is shown at once; the demo joins it when it has been unpacked
+      await refresh();
+      setHanging(true);
       await hangDemo();
     };
     begin()
       .catch((error: unknown) => setTrouble(sentence(error)))
-      .finally(() => void refresh());
+      .finally(() => {
+        setHanging(false);
+        void refresh();
+      });
   }, [refresh]);
 
   const openFile = async (file: File) => {
@@ -133,7 +139,12 @@ export function Rack() {
           </Button>
         </p>
       )}
-      {paintings?.length === 0 && <p className="quiet">The rack is empty. Prepare a ground to begin.</p>}
+      {hanging && (
+        <p className="quiet" role="status">
+          Hanging a demo painting …
+        </p>
+      )}
+      {paintings?.length === 0 && !hanging && <p className="quiet">The rack is empty. Prepare a ground to begin.</p>}
       <ul className={styles.list} aria-label="Paintings">
         {paintings?.map((painting) => (
           <li key={painting.id} className={styles.item}>

@@ -20,6 +20,9 @@ import { decodePhoto } from '../photos';
 export const DEMO_ID = 'low-tide';
 export const DEMO_SERIES = ['alla-prima', 'glazed', 'knife'] as const;
 
+/** Tiles that are written side by side. */
+const TILES_AT_ONCE = 24;
+
 export const newId = (): string => crypto.randomUUID();
 
 /**
@@ -43,11 +46,11 @@ export async function hangFile(bytes: Uint8Array, id: string = newId()): Promise
     throw damaged;
   }
   try {
-    const tiles = [];
-    for (const { layer, index, bytes: raw } of file.tiles) {
-      const key = `${id}/${layer}-${index}-0`;
-      await writeTile(key, deflateSync(raw, { level: 1 }));
-      tiles.push({ layer, index, key });
+    const tiles = file.tiles.map(({ layer, index }) => ({ layer, index, key: `${id}/${layer}-${index}-0` }));
+    // many at a time and not packed: somebody is waiting
+    for (let i = 0; i < tiles.length; i += TILES_AT_ONCE) {
+      const some = tiles.slice(i, i + TILES_AT_ONCE);
+      await Promise.all(some.map(({ key }, k) => writeTile(key, deflateSync(file.tiles[i + k].bytes, { level: 0 }))));
     }
     const { entries } = file.journal;
     for (let block = 0; block * BLOCK_ENTRIES <= entries.length; block++) {
