@@ -49,6 +49,22 @@ test('the roll shows every tool, and the jar keeps what is set out', async ({ pa
   await expect(jar.getByRole('button', { name: 'Take the Fan' })).toBeVisible();
 });
 
+test('two colours are loaded side by side', async ({ page }) => {
+  await prepare(page, 'Two colours');
+  await page.getByRole('button', { name: 'Load Ultramarine Blue' }).click();
+  await page.getByRole('button', { name: 'Load with a second colour' }).click();
+  await page.getByRole('menuitem', { name: 'Half of it' }).hover();
+  await page.getByRole('menuitem', { name: /Lemon Yellow/ }).click();
+  await expect(page.getByTestId('carried')).toHaveText(/Lemon Yellow.*Ultramarine|Ultramarine.*Lemon Yellow/);
+  await penStroke(page, straight(200, 200, 420, 200, 0.5));
+  // one side of the stroke is blue, the other yellow
+  const bluer = async (dy: number) => {
+    const [r, , b] = await patch(page, 300, 200 + dy, 2);
+    return b - r;
+  };
+  await expect.poll(async () => Math.abs((await bluer(-8)) - (await bluer(8)))).toBeGreaterThan(60);
+});
+
 test('the knife lays slabs, lines and touches, and its side is changed by a key', async ({ page }) => {
   await prepare(page, 'Knife');
   const ground = await patch(page, 300, 150, 3);

@@ -1,6 +1,7 @@
 'use client';
-import { CloseOutlined } from '@ant-design/icons';
-import { Button, InputNumber } from 'antd';
+import { BgColorsOutlined, CloseOutlined } from '@ant-design/icons';
+import { Button, Dropdown, InputNumber, Tooltip } from 'antd';
+import { GENERAL_TWELVE, pigmentName } from '@/core/colour/pigments';
 import { Drawdown } from '../parts/Drawdown';
 import { shortName } from '../parts/recipeWords';
 import { mixtureOf, useEasel } from './easelStore';
@@ -9,10 +10,16 @@ import { kindOf, takesPaint } from '@/core/marks/tools';
 import { cardOf } from './roll';
 import styles from './easel.module.css';
 
+/** How much of the brush's width a second colour takes. */
+const SIDES = [
+  { key: 'half', label: 'Half of it', share: 0.5 },
+  { key: 'corner', label: 'A corner', share: 0.2 },
+];
+
 /** A mixture by parts, with its drawdown: what will be on the brush when it is loaded. */
 export function MixtureTray() {
   const parts = useEasel((s) => s.parts);
-  const { loadMixture, setParts } = useEasel.getState();
+  const { loadMixture, loadTwo, setParts } = useEasel.getState();
   const tool = useEasel((s) => s.bench?.tool.tool);
   const name = tool && takesPaint(tool) && kindOf(tool) !== 'brush' ? cardOf(tool).name.toLowerCase() : 'brush';
   const mixture = mixtureOf(parts);
@@ -53,9 +60,30 @@ export function MixtureTray() {
         </ul>
       </div>
       <PaintMake />
-      <Button type="primary" block disabled={empty} onClick={() => loadMixture(parts)}>
-        Load the {name}
-      </Button>
+      <div className={styles.loadRow}>
+        <Button type="primary" disabled={empty} onClick={() => loadMixture(parts)}>
+          Load the {name}
+        </Button>
+        <Dropdown
+          trigger={['click']}
+          disabled={empty}
+          menu={{
+            items: SIDES.map(({ key, label }) => ({
+              key,
+              label,
+              children: GENERAL_TWELVE.map((id) => ({ key: `${key} ${id}`, label: pigmentName(id) })),
+            })),
+            onClick: ({ key }) => {
+              const [side, tube] = key.split(' ');
+              loadTwo(tube, SIDES.find((s) => s.key === side)!.share);
+            },
+          }}
+        >
+          <Tooltip title="Load it with a second colour on one side">
+            <Button aria-label="Load with a second colour" icon={<BgColorsOutlined />} />
+          </Tooltip>
+        </Dropdown>
+      </div>
     </section>
   );
 }

@@ -48,6 +48,8 @@ interface EaselState {
   takeTool: (tool: ToolId) => void;
   /** Sets a mixture out and brings a clean brush full of it. */
   loadMixture: (parts: Record<string, number>) => void;
+  /** The same with a second colour on the brush's right side, over a share of its width. */
+  loadTwo: (tube: string, share: number) => void;
   setParts: (parts: Record<string, number>) => void;
   reload: () => void;
   set: (changes: Partial<EaselState>) => void;
@@ -161,6 +163,14 @@ export const useEasel = create<EaselState>((set, get) => ({
     const next = now === tool && get().previousTool ? get().previousTool! : tool;
     if (now !== next) set({ previousTool: now });
     get().apply({ do: 'tool', tool: next });
+  },
+  loadTwo(tube, share) {
+    const { parts, apply, loadMixture } = get();
+    const mixture = mixtureOf(parts);
+    if (Object.keys(mixture).length === 0) return;
+    loadMixture(parts);
+    apply({ do: 'rinse' });
+    apply({ do: 'load', mixture, amount: 1, edge: { mixture: { [tube]: 1 }, share } });
   },
   loadMixture(parts) {
     set({ parts });
