@@ -73,6 +73,25 @@ export function pixel(page: Page, u: number, v: number): Promise<number[]> {
   ); // prettier-ignore
 }
 
+/** How many of every second pixel of a rectangle of the drawn canvas differ from a colour; read in one go. */
+export function differing(page: Page, [x, y, w, h]: number[], from: number[], by = 60): Promise<number> {
+  return page.evaluate(
+    ([px, py, pw, ph, r, g, b, least]) => {
+      const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=canvas] canvas')!;
+      const { data } = canvas.getContext('2d')!.getImageData(px, py, pw, ph);
+      let count = 0;
+      for (let row = 0; row < ph; row += 2) {
+        for (let column = 0; column < pw; column += 2) {
+          const i = 4 * (row * pw + column);
+          if (Math.hypot(data[i] - r, data[i + 1] - g, data[i + 2] - b) > least) count++;
+        }
+      }
+      return count;
+    },
+    [x, y, w, h, from[0], from[1], from[2], by],
+  );
+}
+
 /** Mean RGB of a square of the drawn canvas around CSS pixels from its corner. */
 export function patch(page: Page, x: number, y: number, half = 6): Promise<number[]> {
   return page.evaluate(
