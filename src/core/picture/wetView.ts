@@ -1,10 +1,9 @@
 import type { Painting } from '@/core/film/painting';
 import { TILE } from '@/core/film/tile';
+import { TACKY } from '@/core/flow/drying';
 import { CLOSED_UM } from '@/core/kernels/colour';
 import { greyOfCode } from './valueView';
 
-/** A film that has dried this far is tacky. */
-const TACKY = 0.5;
 /** Tints of what is wet and what is tacky, packed as 0xBBGGRR: water blue-green and amber. */
 const WET = [38, 116, 128];
 const TACKY_TINT = [186, 132, 38];

@@ -35,7 +35,7 @@ export function InHand() {
   const carries = Object.keys(mixture).length > 0 && level > 0.002;
   const set = (changes: Partial<ToolSettings>) => apply({ do: 'tool', tool: settings.tool, ...changes });
   const on = layer
-    ? `on: ${layer.name}${layer.kind === 'paint' ? (layer.wet ? (layer.tacky ? ', tacky' : ', wet') : layer.dry ? ', dry' : ', bare') : ''}${layer.visible ? '' : ', hidden'}`
+    ? `on: ${layer.name}${layer.kind === 'paint' ? (layer.wet ? (layer.tacky ? ', setting' : ', wet') : layer.dry ? ', dry' : ', bare') : ''}${layer.visible ? '' : ', hidden'}`
     : '';
   const holdsPaint = paints || settings.tool === 'rag';
   const own =
