@@ -1,3 +1,4 @@
+import type { OwnPaint } from '@/core/colour/ownPaints';
 import type { Command } from '@/core/journal/commands';
 import { PainterError } from '@/core/journal/errors';
 import type { Light } from '@/core/picture/picture';
@@ -28,8 +29,26 @@ export class EngineClient {
     this.say({ say: 'command', command });
   }
 
-  beginStroke(): void {
-    this.say({ say: 'stroke-begin' });
+  beginStroke(on?: 'slab'): void {
+    this.say({ say: 'stroke-begin', on });
+  }
+
+  /** Says how many device pixels there are for the slab. */
+  lookAtSlab(width: number, height: number): void {
+    this.say({ say: 'slab-view', width, height });
+  }
+
+  slabShown(): void {
+    this.say({ say: 'slab-shown' });
+  }
+
+  /** Allows only some tubes from now on, or all. */
+  allow(tubes?: readonly string[]): void {
+    this.say({ say: 'allow', tubes });
+  }
+
+  bringPaint(paint: OwnPaint): void {
+    this.say({ say: 'paint', paint });
   }
 
   addSamples(samples: number[][], newest: number): void {

@@ -1,4 +1,5 @@
-import type { Command } from '@/core/journal/commands';
+import { ownPaintSchema, type Command } from '@/core/journal/commands';
+import { pigmentName } from '@/core/colour/pigments';
 import { digest } from '@/core/journal/digest';
 import { PainterError } from '@/core/journal/errors';
 import { readCommand } from '@/core/journal/replay';
@@ -9,11 +10,13 @@ import { encodeStigmosFile } from '@/core/formats/stigmosFile';
 import { growRect, isEmpty, noRect, type PixelRect } from '@/core/film/pixelRect';
 import { Picture } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
-import { readSpot } from '@/core/picture/readings';
+import { readAround } from '@/core/picture/readings';
+import { retubeProof, tubesUsed } from '@/core/picture/tubesUsed';
 import { cellToView, drawView, rectInView, type Aid, type View } from '@/core/picture/view';
 import { Keeping } from './keeping';
 import type { BenchState, FromWorker, Question, ToWorker } from './protocol';
 import { Pace } from './pace';
+import { SlabPane } from './slabPane';
 import { warmUp } from './warmUp';
 import { isStorageFull, readFace, readPainting, readPhoto, writeFace, type PaintingFace } from './shelf';
 import { thumbnailPng } from '@/core/formats/thumbnail';
@@ -41,6 +44,9 @@ export class EngineHost {
   private keeping: Keeping | undefined;
   private picture!: Picture;
   private pyramid!: Pyramid;
+  private slab!: SlabPane;
+  /** The only tubes that may be used, where the painter has made that a rule. */
+  private allowed: ReadonlySet<string> | undefined;
   private view: { serial: number; view: View; aid: Aid } | undefined;
   private readonly inbox: ToWorker[] = [];
   private turnPlanned = false;
@@ -125,15 +131,16 @@ export class EngineHost {
       case 'command':
         this.attempt(() => {
           const command = readCommand(message.command);
+          this.checkTubes(command);
           const change = studio.apply(command);
-          this.changed(change.rect);
+          this.changed(change.rect, change.slab);
           this.keep(command);
           this.postBench();
         });
         return;
       case 'stroke-begin':
         this.tick();
-        this.attempt(() => studio.beginStroke());
+        this.attempt(() => studio.beginStroke(message.on));
         this.pace.begin();
         return;
       case 'stroke-samples':
@@ -148,14 +155,33 @@ export class EngineHost {
         if (!studio.strokeInAir) return;
         const { command, change } = studio.endStroke();
         this.pace.end(studio.tools.current, studio.painting.mmPerPx);
-        this.changed(change.rect);
+        this.changed(change.rect, change.slab);
         this.keep(command);
         this.postBench();
         return;
       }
       case 'light':
         this.picture.light = message.light;
+        this.slab.light(message.light);
         this.relightAll();
+        return;
+      case 'slab-view':
+        this.slab.look(message.width, message.height);
+        return;
+      case 'slab-shown':
+        this.slab.shown();
+        return;
+      case 'allow':
+        this.allowed = message.tubes && new Set(message.tubes);
+        return;
+      case 'paint':
+        this.attempt(() => {
+          try {
+            studio.painting.bringPaint(ownPaintSchema.parse(message.paint));
+          } catch (error) {
+            throw new PainterError(error instanceof RangeError ? error.message : 'This paint cannot be used.');
+          }
+        });
         return;
     }
   }
@@ -163,8 +189,29 @@ export class EngineHost {
   /** Brings what the stroke in the air has painted into the picture: once a turn, however many readings came. */
   private publishStroke(): void {
     const { studio } = this;
-    if (this.unpublished && studio?.strokeInAir) this.pace.work(() => this.changed(studio.publishStroke()));
+    if (this.unpublished && studio?.strokeInAir) {
+      this.pace.work(() => {
+        const rect = studio.publishStroke();
+        if (studio.strokeOnSlab) this.slab.changed(rect);
+        else this.changed(rect);
+      });
+    }
     this.unpublished = false;
+  }
+
+  /** @throws PainterError when a command uses a tube that the house rules do not allow */
+  private checkTubes(command: Command): void {
+    if (!this.allowed) return;
+    const used =
+      command.do === 'load'
+        ? [...Object.keys(command.mixture), ...Object.keys(command.edge?.mixture ?? {})]
+        : command.do === 'slab.squeeze'
+          ? Object.keys(command.mixture)
+          : command.do === 'retube'
+            ? [command.to]
+            : [];
+    const other = used.find((id) => !this.allowed!.has(id));
+    if (other) throw new PainterError(`By your house rules ${pigmentName(other)} is not for this painting.`);
   }
 
   /** Does what a painter asked; what cannot be done is said, and changes nothing. */
@@ -206,6 +253,9 @@ export class EngineHost {
     const { painting } = studio;
     this.picture = new Picture(painting);
     this.pyramid = new Pyramid(this.picture);
+    this.slab = new SlabPane(studio.slab);
+    const { rules, tubes } = record.palette ?? {};
+    this.allowed = rules?.onlyTheseTubes && tubes ? new Set(tubes) : undefined;
     this.face = (await readFace(id)) ?? { changedAt: record.createdAt };
     this.changedSinceThumbnail = !this.face.thumbnail;
     this.colourLater({ left: 0, top: 0, right: painting.width, bottom: painting.height });
@@ -214,6 +264,7 @@ export class EngineHost {
       spec: record.spec,
       width: painting.width,
       height: painting.height,
+      slab: { widthMm: studio.slab.spec.widthMm, heightMm: studio.slab.spec.heightMm },
       isolated: typeof SharedArrayBuffer !== 'undefined' && painting.arena.memory.buffer instanceof SharedArrayBuffer,
     });
     this.postBench();
@@ -221,7 +272,9 @@ export class EngineHost {
 
   // --- the picture
 
-  private changed(rect: PixelRect): void {
+  private changed(rect: PixelRect, slab = noRect()): void {
+    this.slab.changed(slab);
+    if (!isEmpty(slab)) this.lastChange = performance.now();
     if (isEmpty(rect)) return;
     this.lastChange = performance.now();
     this.changedSinceThumbnail = true;
@@ -269,6 +322,8 @@ export class EngineHost {
 
   /** Sends the part of the view that changed, when the page is ready for it. */
   private show(): void {
+    const frame = this.studio && this.slab.frame();
+    if (frame) this.post(frame, [frame.data.buffer]);
     if (!this.view || !this.studio || this.framesOut >= FRAMES_AHEAD) return;
     const { view, serial, aid } = this.view;
     const r = this.dirtyView;
@@ -376,10 +431,17 @@ export class EngineHost {
     const { painting } = studio;
     switch (question.of) {
       case 'spot': {
-        const x = Math.floor(question.x / painting.mmPerPx);
-        const y = Math.floor(question.y / painting.mmPerPx);
-        return x < 0 || y < 0 || x >= painting.width || y >= painting.height ? null : readSpot(this.picture, x, y);
+        const of = question.on ? studio.slab : painting;
+        const x = Math.floor(question.x / of.mmPerPx);
+        const y = Math.floor(question.y / of.mmPerPx);
+        if (x < 0 || y < 0 || x >= of.width || y >= of.height) return null;
+        const picture = question.on ? this.slab.picture : this.picture;
+        return readAround(picture, x, y, (question.radiusMm ?? 0) / of.mmPerPx, question.layer);
       }
+      case 'tubes':
+        return tubesUsed(this.picture);
+      case 'proof':
+        return retubeProof(this.picture, question.width, question.change);
       case 'png':
         while (this.uncoloured.length > 0) this.colour(this.uncoloured.pop()!);
         return encodePng(pictureRaster(this.picture, question.lit), painting.spec.ppi);
@@ -422,6 +484,7 @@ export class EngineHost {
       activeLayer: painting.activeLayer,
       memory: painting.arena.used,
       strokes: studio.strokes,
+      slabUsed: studio.slab.active.tiles.some((tile) => tile?.volume),
       layers: painting.layers.map((layer) => {
         let wet = false;
         let tacky = false;

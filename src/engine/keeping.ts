@@ -50,7 +50,7 @@ export class Keeping {
     this.entries = entries;
     this.snapshotEntries = snapshot?.entries ?? 0;
     for (const { layer, index, key } of snapshot?.tiles ?? []) {
-      const tile = studio.painting.layer(layer)?.tiles[index];
+      const tile = studio.layer(layer)?.tiles[index];
       if (tile) this.savedTiles.set(`${layer}:${index}`, { version: tile.version, tile, key });
     }
   }
@@ -101,7 +101,7 @@ export class Keeping {
     const tiles: PendingTile[] = [];
     const listed: { layer: string; index: number; key: string }[] = [];
     const alive = new Set<string>();
-    for (const layer of painting.layers) {
+    for (const layer of this.studio.allLayers) {
       layer.forEachTile((tile, index) => {
         if (!tile.volume && tile.strata.length === 0) return;
         const name = `${layer.id}:${index}`;
@@ -123,7 +123,7 @@ export class Keeping {
       .map(([, saved]) => saved.key);
     for (const name of this.savedTiles.keys()) if (!alive.has(name)) this.savedTiles.delete(name);
     for (const t of tiles) {
-      const tile = painting.layer(t.layer)!.tiles[t.index]!;
+      const tile = this.studio.layer(t.layer)!.tiles[t.index]!;
       this.savedTiles.set(`${t.layer}:${t.index}`, { version: tile.version, tile, key: t.key });
     }
     this.pending = {
@@ -181,7 +181,7 @@ async function putBack(studio: Studio, manifest: SnapshotManifest): Promise<void
   await Promise.all(
     manifest.tiles.map(async ({ layer, index, key }) => {
       const packed = await readTile(key);
-      const into: Layer | undefined = studio.painting.layer(layer);
+      const into: Layer | undefined = studio.layer(layer);
       if (!packed || !into) throw new RangeError('The snapshot is not complete.');
       const tile = into.ensureTile(index, studio.painting.arena);
       restoreTile(studio.painting.arena, tile, decodeTile(inflateSync(packed)));

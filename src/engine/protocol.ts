@@ -2,6 +2,8 @@ import type { MassBalance } from '@/core/film/ledger';
 import type { PaintingSpec } from '@/core/film/painting';
 import type { LayerKind } from '@/core/film/layer';
 import type { Command } from '@/core/journal/commands';
+import type { OwnPaint } from '@/core/colour/ownPaints';
+import type { Proof, TubeUsed } from '@/core/picture/tubesUsed';
 import type { Mixture } from '@/core/colour/mixture';
 import type { ToolSettings } from '@/core/marks/tools';
 import type { Light } from '@/core/picture/picture';
@@ -15,18 +17,36 @@ import type { Aid, View } from '@/core/picture/view';
 export type ToWorker =
   | { readonly say: 'open'; readonly painting: string }
   | { readonly say: 'command'; readonly command: Command }
-  | { readonly say: 'stroke-begin' }
+  | { readonly say: 'stroke-begin'; readonly on?: 'slab' }
   /** Readings [t ms, x mm, y mm, pressure, tiltX, tiltY, twist]; `newest` is the time of the last one, ms since epoch. */
   | { readonly say: 'stroke-samples'; readonly samples: number[][]; readonly newest: number }
   | { readonly say: 'stroke-end' }
   | { readonly say: 'view'; readonly serial: number; readonly view: View; readonly aid: Aid }
   | { readonly say: 'light'; readonly light: Light }
+  /** Device pixels that the page has for the slab; and that the last of its frames has been put on the screen. */
+  | { readonly say: 'slab-view'; readonly width: number; readonly height: number }
+  | { readonly say: 'slab-shown' }
+  /** The only tubes that may be used (house rule), or any. */
+  | { readonly say: 'allow'; readonly tubes?: readonly string[] }
+  /** An own paint that may be used from now on. */
+  | { readonly say: 'paint'; readonly paint: OwnPaint }
   /** A frame has been put on the screen: the next may come. */
   | { readonly say: 'shown' }
   | { readonly say: 'ask'; readonly id: number; readonly question: Question };
 
 export type Question =
-  | { readonly of: 'spot'; readonly x: number; readonly y: number }
+  /** mm on the painting or the slab; averaged over a radius; of all that is seen, or of one layer alone. */
+  | {
+      readonly of: 'spot';
+      readonly x: number;
+      readonly y: number;
+      readonly on?: 'slab';
+      readonly radiusMm?: number;
+      readonly layer?: string;
+    }
+  /** Tubes on the canvas; and how it would look with one replaced, or as it is. */
+  | { readonly of: 'tubes' }
+  | { readonly of: 'proof'; readonly width: number; readonly change?: { from: string; to: string; factor: number } }
   | { readonly of: 'png'; readonly lit: boolean }
   | { readonly of: 'file'; readonly title: string }
   | { readonly of: 'state' }
@@ -35,11 +55,15 @@ export type Question =
 
 export type Answer<Q extends Question> = Q extends { of: 'spot' }
   ? SpotReading | null
-  : Q extends { of: 'state' }
-    ? { digest: string; mass: Record<string, MassBalance> }
-    : Q extends { of: 'kept' }
-      ? true
-      : Uint8Array<ArrayBuffer>;
+  : Q extends { of: 'tubes' }
+    ? TubeUsed[]
+    : Q extends { of: 'proof' }
+      ? Proof
+      : Q extends { of: 'state' }
+        ? { digest: string; mass: Record<string, MassBalance> }
+        : Q extends { of: 'kept' }
+          ? true
+          : Uint8Array<ArrayBuffer>;
 
 export type FromWorker =
   | {
@@ -48,6 +72,7 @@ export type FromWorker =
       readonly width: number;
       readonly height: number;
       readonly isolated: boolean;
+      readonly slab: { readonly widthMm: number; readonly heightMm: number };
     }
   | { readonly say: 'opening'; readonly done: number }
   | { readonly say: 'bench'; readonly bench: BenchState }
@@ -64,6 +89,16 @@ export type FromWorker =
       readonly whole: boolean;
       /** Time of the newest pen reading in it, ms since epoch; 0 when there is none. */
       readonly newest: number;
+    }
+  | {
+      readonly say: 'slab-pixels';
+      readonly x: number;
+      readonly y: number;
+      readonly width: number;
+      readonly height: number;
+      readonly data: Uint8ClampedArray<ArrayBuffer>;
+      /** Size of the view that these pixels belong to. */
+      readonly of: readonly [width: number, height: number];
     }
   | { readonly say: 'kept'; readonly at: number }
   | { readonly say: 'not-kept'; readonly why: string }
@@ -88,6 +123,8 @@ export interface BenchState {
   /** Bytes of the painting in memory. */
   readonly memory: number;
   readonly strokes: number;
+  /** Whether there is paint on the slab. */
+  readonly slabUsed: boolean;
 }
 
 export interface LayerState {

@@ -12,6 +12,29 @@ export interface PhotoNote {
   readonly name: string;
 }
 
+/** Tubes at hand for a painting, and the rules that a painter sets for it. */
+export interface Palette {
+  /** Name of the set that the tubes came from. */
+  readonly name: string;
+  readonly tubes: readonly string[];
+  /** Plan of the colour. */
+  readonly note: string;
+  readonly rules: HouseRules;
+  /** Parts of the mixture that is set out. */
+  readonly parts?: Readonly<Record<string, number>>;
+}
+
+export interface HouseRules {
+  /** Only the tubes of the set may be used. */
+  readonly onlyTheseTubes: boolean;
+  readonly sampleCanvas: boolean;
+  readonly samplePhoto: boolean;
+  /** Most tubes in a recipe, 2 to 4. */
+  readonly mostTubes: number;
+}
+
+export const NO_RULES: HouseRules = { onlyTheseTubes: false, sampleCanvas: true, samplePhoto: true, mostTubes: 4 };
+
 /** What the rack shows of a painting. */
 export interface PaintingRecord {
   readonly id: string;
@@ -19,6 +42,8 @@ export interface PaintingRecord {
   readonly createdAt: number;
   readonly spec: PaintingSpec;
   readonly photos: readonly PhotoNote[];
+  /** What is set out for it on the bench. */
+  readonly palette?: Palette;
   /** Set when it was taken off the rack and can still be hung back. */
   readonly removedAt?: number;
 }

@@ -1,6 +1,6 @@
 import bands8 from './data/bands-8.json';
 import bands12 from './data/bands-12.json';
-import { ADDITIVES } from './pigments';
+import { TABLE_COUNT } from './pigments';
 
 /**
  * Reduced spectral bands: effective absorption and scattering of every pigment in a few bands, and the matrix
@@ -16,6 +16,8 @@ export interface BandSet {
   readonly S: Float64Array;
   /** Linear sRGB (D65) from external reflectance: `toRgb[channel * count + band]`; each row sums to 1. */
   readonly toRgb: Float64Array;
+  /** Wavelength that each band stands for, nm. */
+  readonly wavelengths: readonly number[];
 }
 
 /** Graphite is drawn with, never squeezed from a tube; it stands after the tubes in every table. */
@@ -25,20 +27,20 @@ const GRAPHITE_S = 6;
 type BandsFile = {
   bands: number;
   M: number[][];
+  nominalWavelengths: number[];
   pigments: { id: string; K: number[]; S: number[] }[];
 };
 
 function read(file: BandsFile): BandSet {
   const count = file.bands;
   const coloured = file.pigments.length + 1;
-  const total = coloured + ADDITIVES.length;
-  const K = new Float64Array(total * count).fill(GRAPHITE_K, 0, coloured * count);
-  const S = new Float64Array(total * count).fill(GRAPHITE_S, 0, coloured * count);
+  const K = new Float64Array(TABLE_COUNT * count).fill(GRAPHITE_K, 0, coloured * count);
+  const S = new Float64Array(TABLE_COUNT * count).fill(GRAPHITE_S, 0, coloured * count);
   file.pigments.forEach((p, i) => {
     K.set(p.K, i * count);
     S.set(p.S, i * count);
   });
-  return { count, K, S, toRgb: Float64Array.from(file.M.flat()) };
+  return { count, K, S, toRgb: Float64Array.from(file.M.flat()), wavelengths: file.nominalWavelengths };
 }
 
 const sets = { 8: read(bands8), 12: read(bands12) };

@@ -5,7 +5,8 @@ import table from './data/mixing-table.json';
 import { deltaE2000 } from './deltaE2000';
 import { toExternal, toInternal } from './kubelkaMunk';
 import { bandsToLinear, filmBands, masstoneLab, normalise, recipeInParts, type Mixture } from './mixture';
-import { GENERAL_TWELVE, PIGMENTS } from './pigments';
+import { PIGMENTS } from './pigments';
+import { GENERAL_TWELVE } from './tubeSets';
 import { filmSpectrum, masstoneSpectrum, spectrumToLab } from './spectrum';
 
 type Reader = (mixture: Mixture) => Triple;

@@ -14,6 +14,13 @@ export interface Pigment {
   readonly masstoneHex: string;
   /** How long it takes to dry in oil, ultramarine = 1. */
   readonly dryFactor: number;
+  /** In watercolour: how much it settles into the grain, and how much of it cannot be lifted again; 0..1. */
+  readonly granulation: number;
+  readonly staining: number;
+  /** ASTM D4303 lightfastness, I (excellent) to V; undefined where nobody has tested. */
+  readonly lightfast?: 'I' | 'II' | 'III' | 'IV' | 'V';
+  /** Share of black against white that one coat hides, 0..1. */
+  readonly hiding: number;
 }
 
 /** Id of the pencil's graphite, which the ledger counts like any pigment. */
@@ -28,6 +35,10 @@ export const PIGMENTS: readonly Pigment[] = file.pigments.map((p) => ({
   tintingStrength: p.tintingStrength,
   masstoneHex: p.hex.masstone,
   dryFactor: p.oil.dryFactor,
+  granulation: p.watercolour.granulation,
+  staining: p.watercolour.staining,
+  lightfast: p.lightfast.astm as Pigment['lightfast'],
+  hiding: p.hiding.contrastRatio1coat,
 }));
 
 /**
@@ -37,17 +48,42 @@ export const PIGMENTS: readonly Pigment[] = file.pigments.map((p) => ({
 export const ADDITIVES = ['medium', 'solvent', 'acrylic', 'retarder'] as const;
 export type Additive = (typeof ADDITIVES)[number];
 
-const PIGMENT_IDS: readonly string[] = [...PIGMENTS.map((p) => p.id), GRAPHITE, ...ADDITIVES];
+const PIGMENT_IDS: string[] = [...PIGMENTS.map((p) => p.id), GRAPHITE, ...ADDITIVES];
 
-/** Entries of every table: tubes, graphite, additives. */
-export const TABLE_COUNT = PIGMENT_IDS.length;
-/** Those of them that have a colour: the first so many. */
-export const COLOURED_COUNT = PIGMENTS.length + 1;
+/** How many paints a painter can add to the tubes. They stand last in every table, so that indices once written hold. */
+export const OWN_PLACES = 48;
+/** Where they begin. */
+export const FIRST_OWN = PIGMENT_IDS.length;
+/** Entries of every table: tubes, graphite, additives, own paints. */
+export const TABLE_COUNT = FIRST_OWN + OWN_PLACES;
+const COLOURED_COUNT = PIGMENTS.length + 1;
+
+/** Labels of own paints, in the order in which they came. */
+const own: Pigment[] = [];
 
 /** Whether a table index stands for a pigment, and not for what binds or thins it. */
-export const isColoured = (index: number): boolean => index < COLOURED_COUNT;
+export const isColoured = (index: number): boolean => index < COLOURED_COUNT || index >= FIRST_OWN;
 /** Whether there is a tube of this id. */
-export const isTube = (id: string): boolean => (indexById.get(id) ?? PIGMENTS.length) < PIGMENTS.length;
+export const isTube = (id: string): boolean => tube(id) !== undefined;
+/** The label of a tube, the painter's own among them; undefined when there is no such tube. */
+export const tube = (id: string): Pigment | undefined => tubeAt(indexById.get(id) ?? -1);
+/** The label of the tube at a table index. */
+export const tubeAt = (index: number): Pigment | undefined => PIGMENTS[index] ?? own[index - FIRST_OWN];
+
+/**
+ * Gives a painter's own paint a place in the tables (see ownPaints.ts, which fills it).
+ * @returns its index
+ * @throws RangeError when all places are taken
+ */
+export function placePigment(label: Pigment): number {
+  const known = indexById.get(label.id);
+  if (known !== undefined) return known;
+  if (own.length >= OWN_PLACES) throw new RangeError(`There is room for ${OWN_PLACES} own paints.`);
+  own.push(label);
+  PIGMENT_IDS.push(label.id);
+  indexById.set(label.id, PIGMENT_IDS.length - 1);
+  return PIGMENT_IDS.length - 1;
+}
 
 const indexById = new Map(PIGMENT_IDS.map((id, i) => [id, i]));
 
@@ -68,9 +104,4 @@ export function pigmentIndex(id: string): number {
 export const pigmentId = (index: number): string => PIGMENT_IDS[index];
 
 /** Name as a painter says it: the tube's, or "Graphite". */
-export const pigmentName = (id: string): string => PIGMENTS[indexById.get(id) ?? -1]?.name ?? 'Graphite';
-
-/** A general set of twelve tubes: two whites' worth of light, three yellows, two reds, three blues and greens, three earths. */
-export const GENERAL_TWELVE: readonly string[] = [
-  'PW6', 'PY3', 'PY150', 'PY43', 'PR188', 'PR122', 'PB29', 'PB15_3', 'PG7', 'PBr7BS', 'PBr7BU', 'PBk9',
-]; // prettier-ignore
+export const pigmentName = (id: string): string => tube(id)?.name ?? (id === GRAPHITE ? 'Graphite' : 'Unknown paint');

@@ -9,7 +9,19 @@ import { normalise, type Mixture } from './mixture';
 
 /** Wavelengths of the bands, nm. */
 export const WAVELENGTHS: readonly number[] = cie.wavelengths;
-const byId = new Map(file.pigments.map((p) => [p.id, p]));
+const byId = new Map<string, PigmentSpectrum>(file.pigments.map((p) => [p.id, p]));
+
+/** Absorption and scattering of one coat of a pigment at each of WAVELENGTHS. */
+export interface PigmentSpectrum {
+  readonly K: readonly number[];
+  readonly S: readonly number[];
+}
+
+/** Spectrum of a tube, or undefined when there is none of that id. */
+export const pigmentSpectrum = (id: string): PigmentSpectrum | undefined => byId.get(id);
+
+/** Makes the spectrum of an own paint known (see ownPaints.ts). */
+export const placeSpectrum = (id: string, spectrum: PigmentSpectrum): unknown => byId.set(id, spectrum);
 
 const norm = 1 / cie.ybar.reduce((sum, y, i) => sum + y * cie.d65[i], 0);
 

@@ -2,7 +2,7 @@ import { TABLE_COUNT } from '@/core/colour/pigments';
 
 /**
  * Where paint came from and where it went, in coats times mm2, for each pigment and additive. What is on the canvas and on the
- * tools is not written down here but counted; with it, loaded = film + settled + strata + tool + removed.
+ * tools is not written down here but counted; with it, loaded = film + settled + strata + tool + slab + removed.
  */
 export class Ledger {
   readonly loaded = new Float64Array(TABLE_COUNT);
@@ -28,5 +28,7 @@ export interface MassBalance {
   settled: number;
   strata: number;
   tool: number;
+  /** Paint on the slab. */
+  slab: number;
   removed: number;
 }

@@ -1,5 +1,6 @@
 import { BANDS } from '@/core/colour/bands';
 import { groundBands, type Mixture } from '@/core/colour/mixture';
+import { knowPaint, type OwnPaint } from '@/core/colour/ownPaints';
 import { makeHeightField, type HeightField, type SurfaceSpec } from '@/core/surface/heightField';
 import { Arena } from './arena';
 import { Layer, type LayerKind } from './layer';
@@ -16,6 +17,16 @@ export interface PaintingSpec {
   readonly seed: number;
   readonly surface: SurfaceSpec;
   readonly tone?: { readonly mixture: Mixture };
+  /** Paints of the painter's own, in the order in which they came into this painting. */
+  readonly paints?: readonly OwnPaint[];
+}
+
+/** Cells and tiles of a painting of a size. */
+export function gridOf({ widthMm, heightMm, ppi }: Pick<PaintingSpec, 'widthMm' | 'heightMm' | 'ppi'>) {
+  const mmPerPx = 25.4 / ppi;
+  const width = Math.max(1, Math.round(widthMm / mmPerPx));
+  const height = Math.max(1, Math.round(heightMm / mmPerPx));
+  return { mmPerPx, width, height, tilesX: Math.ceil(width / TILE), tilesY: Math.ceil(height / TILE) };
 }
 
 /** A support with a ground and layers of paint: plain state, changed only by the studio. */
@@ -33,21 +44,28 @@ export class Painting {
   layers: Layer[] = [];
   /** Id of the layer that is painted on. */
   activeLayer = '';
-  readonly ledger = new Ledger();
   /** Changes whenever layers are added, removed, ordered, hidden or shown. */
   order = 0;
   private layerCount = 0;
 
+  /**
+   * @param arena memory to lie in, @param ledger book to enter paint in: those of another painting when both share tools
+   * @throws RangeError when there is no room for its own paints
+   */
   constructor(
-    readonly spec: PaintingSpec,
+    public spec: PaintingSpec,
     arena = new Arena(),
+    readonly ledger = new Ledger(),
   ) {
     this.arena = arena;
-    this.mmPerPx = 25.4 / spec.ppi;
-    this.width = Math.max(1, Math.round(spec.widthMm / this.mmPerPx));
-    this.height = Math.max(1, Math.round(spec.heightMm / this.mmPerPx));
-    this.tilesX = Math.ceil(this.width / TILE);
-    this.tilesY = Math.ceil(this.height / TILE);
+    spec.paints?.forEach(knowPaint);
+    ({
+      mmPerPx: this.mmPerPx,
+      width: this.width,
+      height: this.height,
+      tilesX: this.tilesX,
+      tilesY: this.tilesY,
+    } = gridOf(spec));
     this.surface = makeHeightField(spec.surface, spec.ppi, spec.seed);
     this.ground = groundBands(spec.tone?.mixture);
     this.addLayer('drawing', 'Sketch');
@@ -60,6 +78,13 @@ export class Painting {
     this.layers.push(layer);
     this.order++;
     return layer;
+  }
+
+  /** Brings one more own paint to the painting. @throws RangeError when there is no room for it */
+  bringPaint(paint: OwnPaint): void {
+    knowPaint(paint);
+    const paints = this.spec.paints ?? [];
+    if (!paints.some((p) => p.id === paint.id)) this.spec = { ...this.spec, paints: [...paints, paint] };
   }
 
   /** How many layers were ever made: the next one's number follows from it. */

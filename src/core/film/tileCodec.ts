@@ -10,6 +10,7 @@ import { TILE_CELLS, type TileImage } from './tile';
 const NO_FILM = 0xffffffff;
 const CURING = 0x40000000;
 const SKIN = 0x20000000;
+const MOST_PIGMENTS = 128;
 
 export function encodeTile(image: TileImage): Uint8Array<ArrayBuffer> {
   const skin = image.skin ?? [];
@@ -77,14 +78,14 @@ export function decodeTile(bytes: Uint8Array): TileImage {
   const first = u32();
   const wet = first !== NO_FILM;
   const wetPigments = wet ? first & ~(CURING | SKIN) : 0;
-  if (wetPigments > 64) throw new RangeError('The tile is damaged.');
+  if (wetPigments > MOST_PIGMENTS) throw new RangeError('The tile is damaged.');
   const pigments = list(wetPigments, u32);
   const planeCount = wet ? wetPigments + (first & CURING ? 3 : 2) : 0;
   const planes = list(planeCount, () => new Float32Array(raw(TILE_CELLS * 4)));
   const onTop = wet && first & SKIN ? wetPigments + 1 : 0;
   const skin = onTop > 0 ? { skin: list(onTop, () => new Float32Array(raw(TILE_CELLS * 4))) } : {};
   const strata: Stratum[] = list(count(10_000), () => {
-    const n = count(64);
+    const n = count(MOST_PIGMENTS);
     const ids = list(n, u32);
     const massStep = list(n, f64);
     const thicknessStep = f64();

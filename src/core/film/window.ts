@@ -11,7 +11,7 @@ const RING = 24;
 const TRACE_COATS = 1e-6;
 
 /** Room for a list of as many planes as a cell can have floats. */
-const LIST_BYTES = 160 * 4;
+const LIST_BYTES = 256 * 4;
 
 interface Rect {
   left: number;

@@ -1,4 +1,4 @@
-import { isColoured, pigmentIndex, PIGMENTS } from '@/core/colour/pigments';
+import { isColoured, pigmentIndex, tubeAt } from '@/core/colour/pigments';
 import type { Arena } from '@/core/film/arena';
 import { COAT_UM, SOLVENT, stratumOf, unitFor, type Stratum } from '@/core/film/stratum';
 import { PLANE_BYTES, TILE_CELLS, type Tile } from '@/core/film/tile';
@@ -53,7 +53,7 @@ export function dryTile(arena: Arena, tile: Tile, seconds: number): void {
   };
   const planes = { medium: share(MEDIUM), solvent: share(SOLVENT), acrylic: share(ACRYLIC), retarder: share(RETARDER) };
   const coloured = tile.pigments.flatMap((p, i) =>
-    isColoured(p) ? [{ at: tile.mass[i] >> 2, factor: PIGMENTS[p]?.dryFactor ?? 1 }] : [],
+    isColoured(p) ? [{ at: tile.mass[i] >> 2, factor: tubeAt(p)?.dryFactor ?? 1 }] : [],
   );
   const oilOpen = seconds < OIL_OPEN_SECONDS;
   let sealed = false;

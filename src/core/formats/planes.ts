@@ -1,4 +1,4 @@
-import { COLOURED_COUNT, pigmentId } from '@/core/colour/pigments';
+import { isColoured, pigmentId, TABLE_COUNT } from '@/core/colour/pigments';
 import { TILE } from '@/core/film/tile';
 import { CLOSED_UM } from '@/core/kernels/colour';
 import type { Picture } from '@/core/picture/picture';
@@ -83,7 +83,8 @@ function massPlanes(picture: Picture): Map<number, Float32Array> {
   const { painting } = picture;
   const { arena, tilesX, width, height } = painting;
   const planes = new Map<number, Float32Array>();
-  for (let pigment = 0; pigment < COLOURED_COUNT; pigment++) {
+  for (let pigment = 0; pigment < TABLE_COUNT; pigment++) {
+    if (!isColoured(pigment)) continue;
     let plane: Float32Array | undefined;
     for (const layer of painting.layers) {
       if (!layer.visible) continue;

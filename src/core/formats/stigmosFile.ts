@@ -61,7 +61,7 @@ export function encodeStigmosFile(
   };
   const content: Zippable = {};
   const tiles: z.infer<typeof manifestSchema>['tiles'] = [];
-  for (const layer of painting.layers) {
+  for (const layer of studio.allLayers) {
     layer.forEachTile((tile, index) => {
       if (!tile.volume && tile.strata.length === 0) return;
       const file = `tiles/${layer.id}-${index}.bin`;

@@ -1,16 +1,22 @@
 import { z } from 'zod';
-import { isTube } from '@/core/colour/pigments';
+import { isTube, OWN_PLACES } from '@/core/colour/pigments';
+import { OWN_ID, ownPaintId } from '@/core/colour/ownPaints';
+import { WAVELENGTHS } from '@/core/colour/spectrum';
 import { TOOL_IDS } from '@/core/marks/tools';
 import { SURFACE_KINDS } from '@/core/surface/heightField';
 
 /** Largest painting, cells: 40 million (A2 at 250 ppi and a little more). */
 export const MAX_CELLS = 40e6;
 
-const mixture = z
+/** A tube there is, or the id of an own paint: whether the painting has it is seen when it is used. */
+const isTubeId = (id: string) => isTube(id) || OWN_ID.test(id);
+const tubeId = z.string().refine(isTubeId, 'there is no such tube');
+
+export const mixtureSchema = z
   .record(z.string(), z.number().nonnegative().max(1e6))
   .superRefine((parts, context) => {
     for (const id of Object.keys(parts)) {
-      if (!isTube(id)) {
+      if (!isTubeId(id)) {
         context.addIssue({ code: 'custom', message: `there is no tube "${id}"` });
       }
     }
@@ -57,10 +63,10 @@ export const toolCommand = z.strictObject({
 
 export const loadCommand = z.strictObject({
   do: z.literal('load').describe('Loads the brush in hand'),
-  mixture,
+  mixture: mixtureSchema,
   amount: z.number().min(0).max(3).default(1),
   edge: z
-    .strictObject({ mixture, share: z.number().min(0.05).max(0.95).optional() })
+    .strictObject({ mixture: mixtureSchema, share: z.number().min(0.05).max(0.95).optional() })
     .optional()
     .describe('A second colour on the right side, over half of the width or the share given'),
 });
@@ -77,6 +83,27 @@ export const commandSchema = z.discriminatedUnion('do', [
   z.strictObject({
     do: z.literal('stroke').describe('Moves the tool over the painting'),
     samples: z.array(sample).min(1).max(200_000),
+    on: z.literal('slab').optional().describe('On the slab beside the painting, in mm from its corner'),
+  }),
+  z.strictObject({
+    do: z.literal('slab.squeeze').describe('Squeezes a bead of tube paint onto the slab'),
+    mixture: mixtureSchema,
+    at: z.tuple([finite, finite]).describe('Middle of the bead, mm from the corner of the slab'),
+    sizeMm: z.number().min(1).max(60).default(12),
+    vehicle: z.enum(['oil', 'acrylic']).default('oil'),
+  }),
+  z.strictObject({
+    do: z
+      .literal('slab.take')
+      .describe('Presses the tool in hand into the paint on the slab: it takes up what it can hold'),
+    at: z.tuple([finite, finite]),
+  }),
+  z.strictObject({ do: z.literal('slab.scrape').describe('Scrapes the slab clean') }),
+  z.strictObject({
+    do: z.literal('retube').describe('Replaces one tube by another in all paint on the canvas, wet and dry'),
+    from: tubeId,
+    to: tubeId,
+    factor: z.number().min(0.001).max(1000).default(1).describe('Parts of the new tube for one part of the old'),
   }),
   z.strictObject({
     do: z
@@ -120,6 +147,13 @@ export type Command = z.infer<typeof commandSchema>;
 /** A command as it may be written, with defaults left out. */
 export type CommandInput = z.input<typeof commandSchema>;
 
+const spectrum = z.array(z.number().min(0).max(1e5)).length(WAVELENGTHS.length);
+
+/** A painter's own paint: absorption and scattering of one coat, 380 to 730 nm in steps of 10. */
+export const ownPaintSchema = z
+  .strictObject({ id: z.string().regex(OWN_ID), name: z.string().trim().min(1).max(80), K: spectrum, S: spectrum })
+  .refine((p) => p.id === ownPaintId(p.name, p.K, p.S), 'the paint is not what its id says');
+
 export const paintingSchema = z
   .strictObject({
     widthMm: z.number().min(5).max(5000),
@@ -138,7 +172,8 @@ export const paintingSchema = z
         depth: z.number().min(0).max(4).default(1),
       })
       .default({ kind: 'linen-fine', scale: 1, depth: 1 }),
-    tone: z.strictObject({ mixture }).optional(),
+    tone: z.strictObject({ mixture: mixtureSchema }).optional(),
+    paints: z.array(ownPaintSchema).max(OWN_PLACES).optional().describe('Own paints, derived from measurement'),
   })
   .refine(
     (p) => (p.widthMm / 25.4) * p.ppi * ((p.heightMm / 25.4) * p.ppi) <= MAX_CELLS,

@@ -13,7 +13,7 @@ export function digest(studio: Studio): string {
   const hash = sha256.create();
   const { painting } = studio;
   hash.update(new TextEncoder().encode(JSON.stringify(encodeStudioState(studio))));
-  for (const layer of painting.layers) {
+  for (const layer of studio.allLayers) {
     layer.forEachTile((tile, index) => {
       if (!tile.volume && tile.strata.length === 0) return;
       hash.update(new TextEncoder().encode(`${layer.id}:${index}`));

@@ -5,6 +5,8 @@ export const changesPainting = (command: Command): boolean =>
   command.do === 'stroke' ||
   command.do === 'dry' ||
   command.do === 'leave' ||
+  command.do === 'retube' ||
+  command.do.startsWith('slab.') ||
   (command.do.startsWith('layer.') && command.do !== 'layer.choose');
 
 /** The commands that lead to the state at the end of a journal: undo and redo carried out, nothing else changed. */

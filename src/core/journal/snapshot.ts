@@ -15,7 +15,7 @@ const reservoirState = z.strictObject({
   across: z.number().int().min(1).max(128),
   along: z.number().int().min(1).max(64),
   cellMm2: z.number(),
-  pigments: z.array(z.string().refine((id) => findPigment(id) !== undefined)).max(64),
+  pigments: z.array(z.string().refine((id) => findPigment(id) !== undefined)).max(128),
   tipMass: z.array(plane),
   tuftMass: z.array(plane),
   tipVolume: plane,

@@ -1,6 +1,9 @@
+import { BANDS } from '@/core/colour/bands';
 import type { Layer } from '@/core/film/layer';
 import type { Ledger, MassBalance } from '@/core/film/ledger';
 import { Painting, type PaintingSpec } from '@/core/film/painting';
+import { retubeTile } from '@/core/film/retube';
+import { makeSlab, SLAB } from '@/core/film/slab';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
 import { driesIn, dryTile, sealTile } from '@/core/flow/drying';
 import { captureTile, restoreTile, TILE, type TileImage } from '@/core/film/tile';
@@ -13,18 +16,21 @@ import { GelStroke } from '@/core/marks/gelStroke';
 import { KNIVES } from '@/core/marks/knifeForm';
 import { KnifeStroke } from '@/core/marks/knifeStroke';
 import { SpatterStroke } from '@/core/marks/spatterStroke';
+import { squeeze } from '@/core/marks/squeeze';
 import { SprayStroke } from '@/core/marks/sprayStroke';
-import { kindOf } from '@/core/marks/tools';
-import { COLOURED_COUNT, pigmentId } from '@/core/colour/pigments';
+import { kindOf, startSettings } from '@/core/marks/tools';
+import { isColoured, pigmentId, pigmentIndex, TABLE_COUNT } from '@/core/colour/pigments';
 import type { Command } from './commands';
 import { PainterError } from './errors';
 import { changesPainting } from './history';
-import { Toolbox, type ToolboxState } from './toolbox';
+import { needTubes, Toolbox, type ToolboxState } from './toolbox';
 
 /** What a command changed. */
 export interface Change {
   /** Cells whose paint may differ; empty when none. */
   readonly rect: PixelRect;
+  /** Cells of the slab whose paint may differ. */
+  readonly slab: PixelRect;
   /** Layers were added, removed, ordered, hidden, shown, renamed or chosen. */
   readonly layers: boolean;
 }
@@ -65,6 +71,8 @@ interface Undone {
  */
 export class Studio {
   readonly painting: Painting;
+  /** The stone to mix on: a small painting beside the painting, with the same tools and the same book of paint. */
+  readonly slab: Painting;
   readonly tools: Toolbox;
   /** Simulated seconds that have passed. */
   clock = 0;
@@ -74,13 +82,14 @@ export class Studio {
   private past: Moment[] = [];
   private future: Undone[] = [];
   private pending: Moment | undefined;
-  private inAir: { stroke: StrokeInProgress; samples: number[][]; rect: PixelRect } | undefined;
+  private inAir: { stroke: StrokeInProgress; samples: number[][]; rect: PixelRect; on?: typeof SLAB } | undefined;
 
   constructor(
-    readonly spec: PaintingSpec,
+    spec: PaintingSpec,
     private readonly historyBytes = 600e6,
   ) {
     this.painting = new Painting(spec);
+    this.slab = makeSlab(this.painting);
     this.tools = new Toolbox(this.painting);
   }
 
@@ -92,7 +101,7 @@ export class Studio {
     if (this.inAir) throw new PainterError('A stroke is still being made.');
     switch (command.do) {
       case 'stroke': {
-        this.beginStroke();
+        this.beginStroke(command.on);
         for (const s of command.samples) this.addSample(s);
         return this.endStroke().change;
       }
@@ -116,15 +125,20 @@ export class Studio {
     }
   }
 
-  /** Puts the tool down. @throws PainterError when the layer and the tool do not go together. */
-  beginStroke(): void {
+  /**
+   * Puts the tool down, on the painting or on the slab.
+   * @throws PainterError when the layer (or the slab) and the tool do not go together.
+   */
+  beginStroke(on?: typeof SLAB): void {
     if (this.inAir) throw new PainterError('A stroke is still being made.');
-    const layer = this.layerForTool();
+    const painting = on ? this.slab : this.painting;
+    const layer = on ? this.slabForTool() : this.layerForTool();
     const before = this.open();
-    this.tools.reloadByItself();
-    const stroke = this.newStroke(layer, before);
+    // on the slab a brush takes up what it finds
+    if (!on) this.tools.reloadByItself();
+    const stroke = this.newStroke(painting, layer, before);
     this.strokes++;
-    this.inAir = { stroke, samples: [], rect: noRect() };
+    this.inAir = { stroke, samples: [], rect: noRect(), on };
   }
 
   /** Adds a reading of the pen to the stroke in the air: [t, x, y, pressure, tiltX, tiltY, twist]. */
@@ -144,18 +158,33 @@ export class Studio {
 
   /** Lifts the tool. @returns the stroke as a command, and what it changed in all. */
   endStroke(): { command: Command; change: Change } {
-    const { stroke, samples, rect } = this.inAir!;
+    const { stroke, samples, rect, on } = this.inAir!;
     stroke.end();
     growRect(rect, stroke.publish());
     this.inAir = undefined;
-    for (const layer of this.painting.layers) layer.forEachTile((tile) => tile.dropLaid());
-    const command: Command = { do: 'stroke', samples };
+    for (const layer of this.allLayers) layer.forEachTile((tile) => tile.dropLaid());
+    const command: Command = on ? { do: 'stroke', samples, on } : { do: 'stroke', samples };
     this.commit(command);
-    return { command, change: { rect, layers: false } };
+    return { command, change: on ? { ...NOTHING(), slab: rect } : { ...NOTHING(), rect } };
   }
 
   get strokeInAir(): boolean {
     return this.inAir !== undefined;
+  }
+  /** Whether the stroke in the air is on the slab. */
+  get strokeOnSlab(): boolean {
+    return this.inAir?.on !== undefined;
+  }
+  /** Layers of the painting, and the slab's. */
+  get allLayers(): readonly Layer[] {
+    return [...this.painting.layers, ...this.slab.layers];
+  }
+  /** A layer of the painting or the slab by its id. */
+  layer(id: string): Layer | undefined {
+    return this.allLayers.find((l) => l.id === id);
+  }
+  get spec(): PaintingSpec {
+    return this.painting.spec;
   }
   get canUndo(): boolean {
     return this.timeline.some(changesPainting);
@@ -187,16 +216,18 @@ export class Studio {
   massBalance(): Record<string, MassBalance> {
     const { film, strata } = this.painting.massOnCanvas();
     const tool = this.tools.mass();
+    const slab = this.slab.massOnCanvas().film;
     const { loaded, removed } = this.painting.ledger;
     const balance: Record<string, MassBalance> = {};
-    for (let i = 0; i < COLOURED_COUNT; i++) {
-      if (!loaded[i]) continue;
+    for (let i = 0; i < TABLE_COUNT; i++) {
+      if (!loaded[i] || !isColoured(i)) continue;
       balance[pigmentId(i)] = {
         loaded: loaded[i],
         film: film[i],
         settled: 0,
         strata: strata[i],
         tool: tool[i],
+        slab: slab[i],
         removed: removed[i],
       };
     }
@@ -204,7 +235,7 @@ export class Studio {
   }
 
   private perform(command: Exclude<Command, { do: 'stroke' | 'undo' | 'redo' }>): Change {
-    const nothing: Change = { rect: noRect(), layers: false };
+    const nothing = NOTHING();
     switch (command.do) {
       case 'tool':
         this.tools.take(command);
@@ -224,6 +255,24 @@ export class Studio {
         return this.pass(command.hours * 3600);
       case 'dry':
         return this.dry();
+      case 'slab.squeeze': {
+        const { mixture, at, sizeMm, vehicle } = command;
+        if (at[0] < 0 || at[1] < 0 || at[0] > this.slab.spec.widthMm || at[1] > this.slab.spec.heightMm) {
+          throw new PainterError('That is beside the slab.');
+        }
+        needTubes(Object.keys(mixture));
+        const make = { ...startSettings('knife'), vehicle };
+        const slab = squeeze(this.slab, { mixture, x: at[0], y: at[1], sizeMm, make }, (l, i) => this.keepTile(l, i));
+        return { ...nothing, slab };
+      }
+      case 'slab.take': {
+        const slab = this.tools.takeUp(this.slab, ...command.at, (l, i) => this.keepTile(l, i));
+        return { ...nothing, slab };
+      }
+      case 'slab.scrape':
+        return this.scrapeSlab();
+      case 'retube':
+        return this.retube(command);
       default:
         return this.changeLayers(command);
     }
@@ -240,10 +289,10 @@ export class Studio {
         if (!driesIn(tile, seconds)) return;
         this.keepForAll(layer, index);
         dryTile(painting.arena, tile, seconds);
-        growRect(rect, this.tileRect(index));
+        growRect(rect, tileRect(painting, index));
       });
     }
-    return { rect, layers: false };
+    return { ...NOTHING(), rect };
   }
 
   private dry(): Change {
@@ -254,15 +303,51 @@ export class Studio {
       layer.forEachTile((tile, index) => {
         if (!tile.volume) return;
         this.keepTile(layer, index);
-        if (sealTile(painting.arena, tile)) growRect(rect, this.tileRect(index));
+        if (sealTile(painting.arena, tile)) growRect(rect, tileRect(painting, index));
       });
     }
-    return { rect, layers: false };
+    return { ...NOTHING(), rect };
+  }
+
+  /** Takes everything off the slab. */
+  private scrapeSlab(): Change {
+    const { slab } = this;
+    const { film } = slab.massOnCanvas();
+    film.forEach((mass, i) => (slab.ledger.removed[i] += mass));
+    const rect = noRect();
+    const [layer] = slab.layers;
+    layer.forEachTile((tile, index) => {
+      this.keepTile(layer, index);
+      tile.dispose(BANDS.count);
+      layer.tiles[index] = undefined;
+      growRect(rect, tileRect(slab, index));
+    });
+    return { ...NOTHING(), slab: rect };
+  }
+
+  /** Replaces a tube by another in all paint on the canvas. */
+  private retube({ from, to, factor }: Extract<Command, { do: 'retube' }>): Change {
+    const { painting } = this;
+    needTubes([from, to]);
+    if (from === to) throw new PainterError('Choose another tube to put in its place.');
+    const [old, fresh] = [pigmentIndex(from), pigmentIndex(to)];
+    const rect = noRect();
+    for (const layer of painting.layers) {
+      layer.forEachTile((tile, index) => {
+        if (!tile.pigments.includes(old) && !tile.strata.some((s) => s.pigments.includes(old))) return;
+        this.keepTile(layer, index);
+        const exchange = retubeTile(painting.arena, tile, old, fresh, factor)!;
+        painting.ledger.removed[old] += exchange.gone * painting.cellArea;
+        painting.ledger.loaded[fresh] += exchange.come * painting.cellArea;
+        growRect(rect, tileRect(painting, index));
+      });
+    }
+    return { ...NOTHING(), rect };
   }
 
   private changeLayers(command: Extract<Command, { do: `layer.${string}` }>): Change {
     const { painting } = this;
-    const everything: Change = { rect: this.wholeRect(), layers: true };
+    const everything: Change = { ...NOTHING(), rect: this.wholeRect(), layers: true };
     if (command.do === 'layer.add') {
       const at = painting.layers.indexOf(painting.active);
       const count = painting.layers.filter((l) => l.kind === command.kind).length + 1;
@@ -278,10 +363,10 @@ export class Studio {
     switch (command.do) {
       case 'layer.choose':
         painting.activeLayer = layer.id;
-        return { rect: noRect(), layers: true };
+        return { ...NOTHING(), layers: true };
       case 'layer.set':
         if (command.name !== undefined) layer.name = command.name;
-        if (command.visible === undefined || command.visible === layer.visible) return { rect: noRect(), layers: true };
+        if (command.visible === undefined || command.visible === layer.visible) return { ...NOTHING(), layers: true };
         layer.visible = command.visible;
         painting.order++;
         return everything;
@@ -332,8 +417,17 @@ export class Studio {
     return active;
   }
 
-  private newStroke(layer: Layer, before: (layer: Layer, index: number) => void): StrokeInProgress {
-    const { painting, tools } = this;
+  /** The slab, for the tool in hand. */
+  private slabForTool(): Layer {
+    const kind = kindOf(this.tools.inHand);
+    if (kind !== 'brush' && kind !== 'knife') {
+      throw new PainterError('That is no tool for the slab: mix with a brush or the knife.');
+    }
+    return this.slab.active;
+  }
+
+  private newStroke(painting: Painting, layer: Layer, before: (layer: Layer, index: number) => void): StrokeInProgress {
+    const { tools } = this;
     const seed = (Math.imul(painting.spec.seed, 7907) + Math.imul(this.strokes + 1, 104729)) >>> 1;
     const setting: StrokeSetting = { painting, layer, settings: tools.current, seed, before };
     switch (kindOf(tools.inHand)) {
@@ -437,7 +531,7 @@ export class Studio {
     if (this.timeline.length > at) this.rebuild(this.timeline.slice(0, at));
     for (const command of commands) this.apply(command);
     this.future = future;
-    return { rect: this.wholeRect(), layers: true };
+    return { rect: this.wholeRect(), slab: wholeRect(this.slab), layers: true };
   }
 
   /** The same tiles as another moment's, as they are now. */
@@ -450,6 +544,7 @@ export class Studio {
   private goTo(moment: Moment, timeline: Command[]): Change {
     const { painting } = this;
     const rect = noRect();
+    const slab = noRect();
     const now = this.structure();
     const layersDiffer =
       now.layers.length !== moment.structure.layers.length ||
@@ -471,7 +566,8 @@ export class Studio {
           layer.tiles[index]?.dispose(painting.ground.length);
           layer.tiles[index] = undefined;
         }
-        growRect(rect, this.tileRect(index));
+        if (layer.id === SLAB) growRect(slab, tileRect(this.slab, index));
+        else growRect(rect, tileRect(painting, index));
       }
     }
     if (layersDiffer) growRect(rect, this.wholeRect());
@@ -481,7 +577,7 @@ export class Studio {
     this.strokes = moment.strokes;
     this.clock = moment.clock;
     this.timeline = timeline;
-    return { rect, layers: true };
+    return { rect, slab, layers: true };
   }
 
   /** Goes back farther than tiles were kept: from the empty ground through everything but the last change. */
@@ -494,7 +590,7 @@ export class Studio {
     const commands = this.timeline.slice(last);
     this.rebuild(this.timeline.slice(0, last));
     this.future = [...future, { at: last, commands }];
-    return { rect: this.wholeRect(), layers: true };
+    return { rect: this.wholeRect(), slab: wholeRect(this.slab), layers: true };
   }
 
   /** Paints everything anew from the empty ground. */
@@ -506,7 +602,7 @@ export class Studio {
   /** Back to the empty ground. */
   private clear(): void {
     const { painting } = this;
-    for (const layer of painting.layers) painting.disposeLayer(layer);
+    for (const layer of this.allLayers) painting.disposeLayer(layer);
     painting.layers = [];
     painting.layersMade = 0;
     painting.addLayer('drawing', 'Sketch');
@@ -530,17 +626,20 @@ export class Studio {
     };
   }
 
-  private tileRect(index: number): PixelRect {
-    const { tilesX, width, height } = this.painting;
-    const left = (index % tilesX) * TILE;
-    const top = Math.floor(index / tilesX) * TILE;
-    return { left, top, right: Math.min(width, left + TILE), bottom: Math.min(height, top + TILE) };
-  }
-
   private wholeRect(): PixelRect {
-    return { left: 0, top: 0, right: this.painting.width, bottom: this.painting.height };
+    return wholeRect(this.painting);
   }
 }
+
+const NOTHING = (): Change => ({ rect: noRect(), slab: noRect(), layers: false });
+
+function tileRect({ tilesX, width, height }: Painting, index: number): PixelRect {
+  const left = (index % tilesX) * TILE;
+  const top = Math.floor(index / tilesX) * TILE;
+  return { left, top, right: Math.min(width, left + TILE), bottom: Math.min(height, top + TILE) };
+}
+
+const wholeRect = ({ width, height }: Painting): PixelRect => ({ left: 0, top: 0, right: width, bottom: height });
 
 /** Bytes that a moment keeps alive beyond what the painting shares with it. */
 function momentBytes(moment: Moment): number {

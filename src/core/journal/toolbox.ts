@@ -1,10 +1,13 @@
 import type { Mixture } from '@/core/colour/mixture';
-import { isColoured, pigmentId } from '@/core/colour/pigments';
+import { isColoured, isTube, pigmentId } from '@/core/colour/pigments';
 import type { Painting } from '@/core/film/painting';
 import { tuftCapacityUm } from '@/core/marks/brushInterior';
 import type { BrushForm } from '@/core/marks/brushForms';
 import { CUPS } from '@/core/marks/cup';
 import { makeFootprint, type Footprint } from '@/core/marks/footprint';
+import { takeUp } from '@/core/marks/takeUp';
+import { isEmpty, type PixelRect } from '@/core/film/pixelRect';
+import type { BeforeTile } from '@/core/film/window';
 import { knifeCarrier } from '@/core/marks/knifeForm';
 import {
   carriedMixture,
@@ -88,6 +91,7 @@ export class Toolbox {
   /** Loads the tool in hand. @throws PainterError when it takes no paint. */
   load(command: Load): void {
     const tool = this.inHand;
+    needTubes([...Object.keys(command.mixture), ...Object.keys(command.edge?.mixture ?? {})]);
     if (!takesPaint(tool)) throw new PainterError(`The ${tool} takes no paint: choose a brush or the knife first.`);
     this.loads.set(tool, command);
     const reservoir = this.reservoirInHand();
@@ -101,6 +105,18 @@ export class Toolbox {
         seed: this.seedOf(tool),
       }),
     );
+  }
+
+  /** Presses the tool in hand into the paint of a slab. @throws PainterError when it takes none, or none is there. */
+  takeUp(slab: Painting, x: number, y: number, before: BeforeTile): PixelRect {
+    const tool = this.inHand;
+    if (!takesPaint(tool) || (kindOf(tool) !== 'brush' && kindOf(tool) !== 'knife')) {
+      throw new PainterError('That tool takes nothing up: choose a brush or the knife.');
+    }
+    const reachMm = Math.min(9, Math.max(2.5, this.current.sizeMm / 2));
+    const rect = takeUp(slab, this.reservoirInHand(), this.carrier(tool)!, { x, y, reachMm }, before);
+    if (isEmpty(rect)) throw new PainterError('There is no paint to take up there, or the brush is full.');
+    return rect;
   }
 
   /** A tool that keeps loaded takes what it had last. */
@@ -231,6 +247,12 @@ export class Toolbox {
     this.footprints.set(tool, { sizeMm, form, footprint });
     return footprint;
   }
+}
+
+/** @throws PainterError when a painting does not have a tube */
+export function needTubes(ids: readonly string[]): void {
+  const missing = ids.find((id) => !isTube(id));
+  if (missing) throw new PainterError(`This painting has no tube "${missing}".`);
 }
 
 /** Every tool has bristles of its own. */

@@ -68,7 +68,7 @@ export function reservoirMass(r: Reservoir, out: Float64Array = new Float64Array
 }
 
 /** Makes room for a pigment and returns its place. */
-function planeOf(r: Reservoir, pigment: number): number {
+export function planeOf(r: Reservoir, pigment: number): number {
   const at = r.pigments.indexOf(pigment);
   if (at >= 0) return at;
   const next = r.pigments.findIndex((p) => p > pigment);
@@ -119,8 +119,8 @@ export interface Loading {
 export const stiffnessOf = ({ body, gel, solvent }: PaintMake): number =>
   (body + Math.max(0, 0.95 - body) * gel) * (1 - 0.85 * solvent);
 
-/** What one um of paint contains, in coats: its pigments thinned by everything else, and what that is. */
-function contents(mixture: Mixture, make: PaintMake): [number, number][] {
+/** What one um of paint contains, in coats (pigment index, coats): its pigments thinned by everything else, and what that is. */
+export function contents(mixture: Mixture, make: PaintMake): [number, number][] {
   const pigment = ((1 - make.thin) * (1 - make.solvent) * (1 - make.gel)) / COAT_UM;
   const parts = Object.entries(normalise(mixture)).map(([id, share]): [number, number] => [
     pigmentIndex(id),

@@ -35,10 +35,10 @@ interface FilmAtCell {
   readonly um: number;
 }
 
-/** Reads a spot. @param x cell, @param y cell, both inside the painting */
-export function readSpot(picture: Picture, x: number, y: number): SpotReading {
+/** Reads a spot. @param x cell, @param y cell, both inside the painting @param only id of the one layer to look at */
+export function readSpot(picture: Picture, x: number, y: number, only?: string): SpotReading {
   const { painting } = picture;
-  const films = filmsAt(picture, x, y);
+  const films = filmsAt(picture, x, y, only);
   const index = (y >> 6) * painting.tilesX + (x >> 6);
   const cell = (y & 63) * TILE + (x & 63);
   let wet = 0;
@@ -65,18 +65,47 @@ export function readSpot(picture: Picture, x: number, y: number): SpotReading {
   };
 }
 
+/** Cells of a spot that are read at most: a large spot is read on a grid. */
+const SPOT_CELLS = 160;
+
+/**
+ * Reads a round spot and averages: its mixture is the mean of the mixtures of its cells, its colour the mean of their
+ * light; whose layer it is and whether it is wet are those of its middle.
+ * @param radius cells; under one, a single cell
+ */
+export function readAround(picture: Picture, x: number, y: number, radius: number, only?: string): SpotReading {
+  const middle = readSpot(picture, x, y, only);
+  if (radius < 1) return middle;
+  const { width, height } = picture.painting;
+  const step = Math.max(1, Math.sqrt((Math.PI * radius * radius) / SPOT_CELLS));
+  const parts: Record<string, number> = {};
+  const light: Triple = [0, 0, 0];
+  let count = 0;
+  for (let dy = -radius; dy <= radius; dy += step) {
+    for (let dx = -radius; dx <= radius; dx += step) {
+      const [cx, cy] = [Math.round(x + dx), Math.round(y + dy)];
+      if (Math.hypot(dx, dy) > radius || cx < 0 || cy < 0 || cx >= width || cy >= height) continue;
+      const { mixture } = readSpot(picture, cx, cy, only);
+      for (const [id, part] of Object.entries(mixture)) parts[id] = (parts[id] ?? 0) + part;
+      picture.linearAt(cx, cy).forEach((v, c) => (light[c] += v));
+      count++;
+    }
+  }
+  return { ...middle, mixture: normalise(parts), lab: linearToLab(light.map((v) => v / Math.max(1, count)) as Triple) };
+}
+
 const plane = (picture: Picture, address: number, cell: number) =>
   address ? picture.painting.arena.f32[(address >> 2) + cell] : 0;
 
-/** Films of the visible paint layers at a cell, lowest first. The drawing is looked through. */
-function filmsAt(picture: Picture, x: number, y: number): FilmAtCell[] {
+/** Films of the visible paint layers at a cell (or of one of them alone), lowest first. The drawing is looked through. */
+export function filmsAt(picture: Picture, x: number, y: number, only?: string): FilmAtCell[] {
   const { painting } = picture;
   const index = (y >> 6) * painting.tilesX + (x >> 6);
   const cell = (y & 63) * TILE + (x & 63);
   const films: FilmAtCell[] = [];
   for (const layer of painting.layers) {
     const tile: Tile | undefined = layer.tiles[index];
-    if (!tile || !layer.visible || layer.kind === 'drawing') continue;
+    if (!tile || !layer.visible || layer.kind === 'drawing' || (only && layer.id !== only)) continue;
     for (const s of tile.strata) {
       films.push({
         layer: layer.id,

@@ -1,7 +1,8 @@
 'use client';
 import { BgColorsOutlined, CloseOutlined } from '@ant-design/icons';
 import { Button, Dropdown, InputNumber, Tooltip } from 'antd';
-import { GENERAL_TWELVE, pigmentName } from '@/core/colour/pigments';
+import { pigmentName } from '@/core/colour/pigments';
+import { GENERAL_TWELVE } from '@/core/colour/tubeSets';
 import { Drawdown } from '../parts/Drawdown';
 import { shortName } from '../parts/recipeWords';
 import { mixtureOf, useEasel } from './easelStore';

@@ -2,7 +2,8 @@
 import { PlusOutlined } from '@ant-design/icons';
 import { Select, Tooltip } from 'antd';
 import { useState } from 'react';
-import { GENERAL_TWELVE, PIGMENTS } from '@/core/colour/pigments';
+import { PIGMENTS } from '@/core/colour/pigments';
+import { GENERAL_TWELVE } from '@/core/colour/tubeSets';
 import { Drawdown } from '../parts/Drawdown';
 import { shortName } from '../parts/recipeWords';
 import { useEasel } from './easelStore';

@@ -5,7 +5,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
-import { GENERAL_TWELVE } from '@/core/colour/pigments';
+import { GENERAL_TWELVE } from '@/core/colour/tubeSets';
 import { MAX_CELLS, paintingSchema } from '@/core/journal/commands';
 import { PainterError } from '@/core/journal/errors';
 import type { SurfaceKind } from '@/core/surface/heightField';

@@ -1,7 +1,8 @@
 import { deflateSync } from 'fflate';
 import { decodeStigmosFile } from '@/core/formats/stigmosFile';
 import { decodeTile } from '@/core/film/tileCodec';
-import { TILE } from '@/core/film/tile';
+import { gridOf } from '@/core/film/painting';
+import { SLAB, slabSpec } from '@/core/film/slab';
 import { PainterError } from '@/core/journal/errors';
 import {
   BLOCK_ENTRIES,
@@ -33,30 +34,32 @@ export const newId = (): string => crypto.randomUUID();
 export async function hangFile(bytes: Uint8Array, id: string = newId()): Promise<string> {
   const file = decodeStigmosFile(bytes);
   const spec = file.journal.painting;
-  const tilesX = Math.ceil(Math.round((spec.widthMm / 25.4) * spec.ppi) / TILE);
-  const tilesY = Math.ceil(Math.round((spec.heightMm / 25.4) * spec.ppi) / TILE);
+  const tiles = (grid: { tilesX: number; tilesY: number }) => grid.tilesX * grid.tilesY;
+  const room = { painting: tiles(gridOf(spec)), slab: tiles(gridOf(slabSpec(spec))) };
   const damaged = new PainterError('This painting cannot be opened: its paint is damaged.');
   const layers = new Set(file.state.layers.map((l) => l.id));
   try {
     for (const tile of file.tiles) {
-      if (!layers.has(tile.layer) || tile.index >= tilesX * tilesY) throw damaged;
+      const onSlab = tile.layer === SLAB;
+      if (!onSlab && !layers.has(tile.layer)) throw damaged;
+      if (tile.index >= (onSlab ? room.slab : room.painting)) throw damaged;
       decodeTile(tile.bytes);
     }
   } catch {
     throw damaged;
   }
   try {
-    const tiles = file.tiles.map(({ layer, index }) => ({ layer, index, key: `${id}/${layer}-${index}-0` }));
+    const stored = file.tiles.map(({ layer, index }) => ({ layer, index, key: `${id}/${layer}-${index}-0` }));
     // many at a time and not packed: somebody is waiting
-    for (let i = 0; i < tiles.length; i += TILES_AT_ONCE) {
-      const some = tiles.slice(i, i + TILES_AT_ONCE);
+    for (let i = 0; i < stored.length; i += TILES_AT_ONCE) {
+      const some = stored.slice(i, i + TILES_AT_ONCE);
       await Promise.all(some.map(({ key }, k) => writeTile(key, deflateSync(file.tiles[i + k].bytes, { level: 0 }))));
     }
     const { entries } = file.journal;
     for (let block = 0; block * BLOCK_ENTRIES <= entries.length; block++) {
       await writeBlock(id, block, entries.slice(block * BLOCK_ENTRIES, (block + 1) * BLOCK_ENTRIES));
     }
-    await writeSnapshot(id, { entries: entries.length, state: file.state, tiles });
+    await writeSnapshot(id, { entries: entries.length, state: file.state, tiles: stored });
     const photos = [];
     for (const [i, photo] of file.photos.entries()) {
       const blob = new Blob([photo.bytes as BlobPart], { type: photo.type });

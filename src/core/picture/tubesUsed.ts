@@ -1,0 +1,77 @@
+import { BANDS } from '@/core/colour/bands';
+import { filmReflectance } from '@/core/colour/kubelkaMunk';
+import { bandsToLinear, groundBands } from '@/core/colour/mixture';
+import { linearToBytes } from '@/core/colour/colorimetry';
+import { isColoured, isTube, pigmentId, pigmentIndex } from '@/core/colour/pigments';
+import { CLOSED_UM } from '@/core/kernels/colour';
+import { COAT_UM } from '@/core/film/stratum';
+import type { Picture } from './picture';
+import { filmsAt } from './readings';
+
+/** A tube that lies on the canvas. */
+export interface TubeUsed {
+  readonly id: string;
+  /** How much of it, ml of tube paint. */
+  readonly ml: number;
+}
+
+/** The tubes that a painting is painted with, most first. */
+export function tubesUsed({ painting }: Picture): TubeUsed[] {
+  const { film, strata } = painting.massOnCanvas();
+  return [...film]
+    .map((mass, i) => ({ i, ml: ((mass + strata[i]) * COAT_UM) / 1e6 }))
+    .filter(({ i, ml }) => isColoured(i) && isTube(pigmentId(i)) && ml > 0)
+    .map(({ i, ml }) => ({ id: pigmentId(i), ml }))
+    .sort((p, q) => q.ml - p.ml);
+}
+
+/** Unlit colour of a painting, small: sRGB codes with alpha, `width` x `height`. */
+export interface Proof {
+  readonly width: number;
+  readonly height: number;
+  readonly rgba: Uint8ClampedArray<ArrayBuffer>;
+}
+
+/**
+ * How a painting would look with one tube replaced by another, small and unlit, without changing it.
+ * @param change absent: as it is
+ */
+export function retubeProof(
+  picture: Picture,
+  widthPx: number,
+  change?: { from: string; to: string; factor: number },
+): Proof {
+  const { painting } = picture;
+  const step = painting.width / widthPx;
+  const width = Math.max(1, Math.round(painting.width / step));
+  const height = Math.max(1, Math.round(painting.height / step));
+  const rgba = new Uint8ClampedArray(width * height * 4);
+  const from = change ? pigmentIndex(change.from) : -1;
+  const to = change ? pigmentIndex(change.to) : -1;
+  const ground = groundBands(painting.spec.tone?.mixture);
+  const seen = new Float64Array(BANDS.count);
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const cx = Math.min(painting.width - 1, Math.floor((x + 0.5) * step));
+      const cy = Math.min(painting.height - 1, Math.floor((y + 0.5) * step));
+      seen.set(ground);
+      for (const { masses, um } of filmsAt(picture, cx, cy)) {
+        const cover = Math.min(1, um / CLOSED_UM);
+        if (cover <= 0) continue;
+        for (let b = 0; b < BANDS.count; b++) {
+          let A = 0;
+          let S = 0;
+          for (const [pigment, coats] of masses) {
+            const p = pigment === from ? to : pigment;
+            const m = (pigment === from ? coats * change!.factor : coats) / cover;
+            A += m * BANDS.K[p * BANDS.count + b];
+            S += m * BANDS.S[p * BANDS.count + b];
+          }
+          seen[b] += (filmReflectance(A, S, seen[b]) - seen[b]) * cover;
+        }
+      }
+      rgba.set([...linearToBytes(bandsToLinear(seen)), 255], 4 * (y * width + x));
+    }
+  }
+  return { width, height, rgba };
+}
