@@ -6,7 +6,7 @@ import { readCommand } from '@/core/journal/replay';
 import type { Studio } from '@/core/journal/studio';
 import { encodePng } from '@/core/formats/png';
 import { pictureRaster } from '@/core/formats/planes';
-import { encodeStigmosFile } from '@/core/formats/stigmosFile';
+import { encodeStigmosFile, paletteSchema } from '@/core/formats/stigmosFile';
 import { growRect, isEmpty, noRect, type PixelRect } from '@/core/film/pixelRect';
 import { Picture } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
@@ -459,6 +459,7 @@ export class EngineHost {
           question.title,
           photos.filter((p) => p !== null),
           thumbnailPng(this.pyramid, painting),
+          record?.palette && paletteSchema.parse(record.palette),
         );
       }
       case 'state':

@@ -94,10 +94,19 @@ export const writeFace = (id: string, face: PaintingFace): Promise<unknown> => f
 export const readPainting = (id: string): Promise<PaintingRecord | null> => paintings.getItem<PaintingRecord>(id);
 export const writePainting = (record: PaintingRecord): Promise<unknown> => paintings.setItem(record.id, record);
 
-/** Writes what changes in a painting's record and leaves the rest. */
-export async function amendPainting(id: string, changes: Partial<PaintingRecord>): Promise<void> {
-  const record = await readPainting(id);
-  if (record) await writePainting({ ...record, ...changes });
+let amending: Promise<unknown> = Promise.resolve();
+/** Writes what changes in a painting's record and leaves the rest: one change after another, so that none is lost. */
+export function amendPainting(
+  id: string,
+  changes: Partial<PaintingRecord> | ((record: PaintingRecord) => Partial<PaintingRecord>),
+): Promise<void> {
+  const amend = async () => {
+    const record = await readPainting(id);
+    if (record) await writePainting({ ...record, ...(typeof changes === 'function' ? changes(record) : changes) });
+  };
+  const done = amending.catch(() => {}).then(amend);
+  amending = done;
+  return done;
 }
 
 export async function readEntries(id: string): Promise<Command[]> {

@@ -25,9 +25,26 @@ export interface StigmosFile {
   readonly tiles: readonly { layer: string; index: number; bytes: Uint8Array }[];
   readonly photos: readonly PhotoFile[];
   readonly digest: string;
+  /** What is set out on the bench for it. */
+  readonly palette?: FilePalette;
   /** A small PNG of the picture, for lists. */
   readonly thumbnail?: Uint8Array;
 }
+
+/** Tubes at hand for a painting, and the rules set for it. */
+export const paletteSchema = z.strictObject({
+  name: z.string().max(80),
+  tubes: z.array(z.string().max(40)).min(1).max(100),
+  note: z.string().max(2000),
+  rules: z.strictObject({
+    onlyTheseTubes: z.boolean(),
+    sampleCanvas: z.boolean(),
+    samplePhoto: z.boolean(),
+    mostTubes: z.number().int().min(1).max(4),
+  }),
+  parts: z.record(z.string().max(40), z.number().nonnegative().max(1e6)).optional(),
+});
+export type FilePalette = z.infer<typeof paletteSchema>;
 
 const LIMITS = { file: 1 * 2 ** 30, unpacked: 3 * 2 ** 30, names: 60_000 };
 
@@ -42,6 +59,7 @@ const manifestSchema = z.strictObject({
   photos: z
     .array(z.strictObject({ name: z.string().max(300), type: z.string().max(60), file: z.string().max(80) }))
     .max(200),
+  palette: paletteSchema.optional(),
 });
 
 /** Writes a painting as a file. */
@@ -51,6 +69,7 @@ export function encodeStigmosFile(
   title: string,
   photos: readonly PhotoFile[],
   thumbnail?: Uint8Array,
+  palette?: FilePalette,
 ): Uint8Array<ArrayBuffer> {
   const { painting } = studio;
   const journal: Journal = {
@@ -81,6 +100,7 @@ export function encodeStigmosFile(
     digest: digest(studio),
     tiles,
     photos: listed,
+    ...(palette ? { palette } : {}),
   };
   const json = (data: unknown) => strToU8(JSON.stringify(data));
   return zipSync(
@@ -146,6 +166,7 @@ export function decodeStigmosFile(bytes: Uint8Array): StigmosFile {
     state,
     digest: manifest.digest,
     thumbnail: parts['thumbnail.png'],
+    palette: manifest.palette,
     tiles: manifest.tiles.map((t) => ({ layer: t.layer, index: t.index, bytes: part(t.file, 'paint') })),
     photos: manifest.photos.map((p) => ({ name: p.name, type: p.type, bytes: part(p.file, 'photo') })),
   };

@@ -42,7 +42,7 @@ const CANDIDATES = 10;
 const MANY_CANDIDATES = 24;
 const EXPANDED = 5;
 /** Influence, as a share of the strongest tube's, below which a tube is left out. */
-const NEGLIGIBLE = 0.004;
+const NEGLIGIBLE = 0.0008;
 /** Influence of a fourth tube when it is first tried. */
 const FOURTH = 0.06;
 const MOST = 4;
@@ -239,7 +239,7 @@ export class RecipeSolver {
         });
         // no tube gets so weak that it could not come back
         const strongest = Math.max(...next.map((w, j) => w / this.even[tubes[j]]));
-        next.forEach((w, j) => (next[j] = Math.max(w, strongest * 1.2e-4 * this.even[tubes[j]])));
+        next.forEach((w, j) => (next[j] = Math.max(w, strongest * 2e-5 * this.even[tubes[j]])));
         const after = metric.residual(this.look(tubes, next, this.moved));
         if (squared(after) < error) {
           better = squared(after) < error * 0.999;

@@ -90,6 +90,11 @@ function gather(rgba: ArrayLike<number>, width: number, height: number): Cell[] 
       if (!cell) cells.set(key, { lab, count: 1, x, y });
       else {
         cell.count++;
+        // where it is found: neither the first pixel, which may be an edge, nor always the last
+        if ((cell.count & (cell.count - 1)) === 0) {
+          cell.x = x;
+          cell.y = y;
+        }
         for (let d = 0; d < 3; d++) cell.lab[d] += (lab[d] - cell.lab[d]) / cell.count;
       }
     }

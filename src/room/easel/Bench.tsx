@@ -1,5 +1,5 @@
 'use client';
-import { DndContext, DragOverlay, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import { DndContext, DragOverlay, pointerWithin, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { useEffect, useState } from 'react';
 import type { ToolId } from '@/core/marks/tools';
 import { InHand } from './InHand';
@@ -8,35 +8,63 @@ import { useJar } from './jarStore';
 import { MixtureTray } from './MixtureTray';
 import { Roll } from './Roll';
 import { isToolId } from './roll';
+import { Drawdown } from '../parts/Drawdown';
+import { usePalette } from '../colour/paletteStore';
+import { LeafPanel } from './LeafPanel';
+import { Slab, squeezeOut } from './Slab';
+import { TubeRack } from './TubeRack';
 import { Tubes } from './Tubes';
 import styles from './easel.module.css';
 
 /** The bench under the canvas: hands reach down, and not up into menus. */
 export function Bench() {
   const { put, read } = useJar();
-  const [held, setHeld] = useState<ToolId>();
+  const [held, setHeld] = useState<string>();
   // a click takes a tool, a pull draws it out
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   useEffect(() => void read(), [read]);
   return (
     <DndContext
       sensors={sensors}
-      onDragStart={({ active }) => setHeld(isToolId(String(active.id)) ? (active.id as ToolId) : undefined)}
+      collisionDetection={pointerWithin}
+      onDragStart={({ active }) => setHeld(String(active.id))}
       onDragEnd={({ active, over }) => {
         setHeld(undefined);
+        const pulled = /^tube-(.+)$/.exec(String(active.id))?.[1];
+        if (pulled) {
+          letGo(pulled, String(over?.id ?? ''), active.rect.current.translated);
+          return;
+        }
         const place = /^place-(\d)$/.exec(String(over?.id ?? ''));
         if (place && isToolId(String(active.id))) put(active.id as ToolId, Number(place[1]));
       }}
       onDragCancel={() => setHeld(undefined)}
     >
       <Roll />
+      <TubeRack />
+      <LeafPanel />
       <footer className={styles.bench}>
         <Tubes />
+        <Slab />
         <MixtureTray />
         <Jar />
         <InHand />
       </footer>
-      <DragOverlay dropAnimation={null}>{held && <Mark id={held} />}</DragOverlay>
+      <DragOverlay dropAnimation={null}>
+        {held && isToolId(held) && <Mark id={held} />}
+        {held?.startsWith('tube-') && <Drawdown mixture={{ [held.slice(5)]: 1 }} className={styles.pulledTube} />}
+      </DragOverlay>
     </DndContext>
   );
+}
+
+/** A tube was let go: over the slab it is squeezed out there, over another tube it takes that place. */
+function letGo(tube: string, over: string, rect: { left: number; top: number; width: number; height: number } | null) {
+  if (over === 'slab' && rect) squeezeOut(tube, rect.left + rect.width / 2, rect.top + rect.height / 2);
+  const place = /^tubeplace-(.+)$/.exec(over)?.[1];
+  if (!place || place === tube) return;
+  const { tubes, setTubes } = usePalette.getState();
+  const rest = tubes.filter((id) => id !== tube);
+  const at = rest.indexOf(place) + (tubes.indexOf(tube) < tubes.indexOf(place) ? 1 : 0);
+  setTubes([...rest.slice(0, at), tube, ...rest.slice(at)]);
 }

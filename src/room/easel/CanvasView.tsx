@@ -7,6 +7,12 @@ import { askedViews, useEasel } from './easelStore';
 import { PenReader, toMm, type PenGeometry } from './pen';
 import { fitView, panBy, previewMatrix, turnAt, zoomAt } from './viewControl';
 import { heldKeys } from './useKeys';
+import { usePalette } from '../colour/paletteStore';
+import { inParts } from '../parts/recipeWords';
+import { CompareTag } from './CompareTag';
+import { useCompare } from './compareStore';
+import { solveFor } from './sampling';
+import { readCanvas } from './spots';
 import styles from './easel.module.css';
 
 /** A finger that moves farther than this, or stays longer, paints; until then a second finger may join it. */
@@ -138,14 +144,29 @@ export function CanvasView() {
     };
     const takeSample = (event: PointerEvent, use: boolean) => {
       const { x, y } = toMm(geometry(), event.clientX, event.clientY);
-      void engine
-        .ask({ of: 'spot', x, y })
-        .then((sample) => {
-          const state = useEasel.getState();
-          state.set({ sample: sample ?? undefined });
-          if (use && sample && Object.keys(sample.mixture).length > 0) state.loadMixture({ ...sample.mixture });
-        })
-        .catch(() => {});
+      if (!usePalette.getState().rules.sampleCanvas) {
+        useEasel.setState({ sample: undefined });
+        return;
+      }
+      readCanvas(x, y, (sample) => {
+        const state = useEasel.getState();
+        state.set({ sample: sample ?? undefined });
+        if (!use || !sample) return;
+        const mixture = state.asSeen ? solveFor(sample.lab).mixture : sample.mixture;
+        if (Object.keys(mixture).length > 0) state.loadMixture(inParts(mixture));
+      });
+    };
+    const compare = (event: PointerEvent, mark: boolean) => {
+      const { x, y } = toMm(geometry(), event.clientX, event.clientY);
+      readCanvas(x, y, (reading) => {
+        const spot = reading ? { on: 'canvas' as const, x, y, lab: reading.lab } : undefined;
+        if (mark && spot) useCompare.getState().mark(spot);
+        else useCompare.getState().see(spot);
+      });
+    };
+    const probe = (event: PointerEvent) => {
+      const { x, y } = toMm(geometry(), event.clientX, event.clientY);
+      readCanvas(x, y, (reading) => useCompare.getState().feel(reading?.lab));
     };
 
     const down = (event: PointerEvent) => {
@@ -179,6 +200,10 @@ export function CanvasView() {
       }
       if (heldKeys.sample) {
         takeSample(event, true);
+        return;
+      }
+      if (heldKeys.compare) {
+        compare(event, true);
         return;
       }
       if (painting === undefined && event.button === 0) beginStroke(event);
@@ -246,6 +271,8 @@ export function CanvasView() {
         return;
       }
       if (heldKeys.sample) takeSample(event, false);
+      else if (heldKeys.compare) compare(event, false);
+      else if (useCompare.getState().probe) probe(event);
       if (heldKeys.strength) {
         const { bench, apply } = useEasel.getState();
         if (!bench) return;
@@ -275,6 +302,12 @@ export function CanvasView() {
     const wheel = (event: WheelEvent) => {
       event.preventDefault();
       const p = place(event);
+      if (heldKeys.sample || heldKeys.compare) {
+        // the wheel opens and closes the spot while one looks through it
+        const { spotPx, set } = useEasel.getState();
+        set({ spotPx: Math.max(0, Math.min(30, spotPx + (event.deltaY < 0 ? 1 : -1))) });
+        return;
+      }
       look(zoomAt(useEasel.getState().view, Math.exp(-event.deltaY * 0.0016), p.x, p.y));
     };
     const leave = () => {
@@ -319,6 +352,7 @@ export function CanvasView() {
       {!opened && <p className={styles.opening}>Bringing the painting to the easel …</p>}
       <Footprint box={box} pointer={pointer} />
       <SampleTag pointer={pointer} />
+      <CompareTag box={box} pointer={pointer} />
     </div>
   );
 }

@@ -2,6 +2,7 @@
 import { useEffect, useRef, type RefObject } from 'react';
 import { bladeWidthMm } from '@/core/marks/knifeForm';
 import { brushForm, kindOf } from '@/core/marks/tools';
+import { useCompare } from './compareStore';
 import { useEasel } from './easelStore';
 import styles from './easel.module.css';
 
@@ -18,6 +19,8 @@ export function Footprint({
   const zoom = useEasel((s) => s.view.zoom);
   const ppi = useEasel((s) => s.opened?.spec.ppi ?? 100);
   const sampling = useEasel((s) => s.sampling);
+  const comparing = useCompare((s) => s.held);
+  const spotPx = useEasel((s) => s.spotPx);
 
   useEffect(() => {
     const element = box.current;
@@ -26,7 +29,7 @@ export function Footprint({
       const svg = mark.current;
       const p = pointer.current;
       if (!svg) return;
-      svg.style.visibility = p && !sampling ? 'visible' : 'hidden';
+      svg.style.visibility = p ? 'visible' : 'hidden';
       if (!p) return;
       const dpr = window.devicePixelRatio;
       const degrees = (p.angle * 180) / Math.PI + 90;
@@ -35,9 +38,17 @@ export function Footprint({
     element.addEventListener('hand', follow);
     follow();
     return () => element.removeEventListener('hand', follow);
-  }, [box, pointer, sampling, settings]);
+  }, [box, pointer, sampling, comparing, settings]);
 
   if (!settings) return null;
+  if (sampling || comparing) {
+    return (
+      <svg ref={mark} className={styles.footprint} aria-hidden="true">
+        <circle className={styles.halo} fill="none" r={Math.max(2, spotPx)} />
+        <circle fill="none" r={Math.max(2, spotPx)} />
+      </svg>
+    );
+  }
   const form = kindOf(settings.tool) === 'brush' ? brushForm(settings) : undefined;
   const dpr = typeof window === 'undefined' ? 1 : window.devicePixelRatio;
   const kind = kindOf(settings.tool);

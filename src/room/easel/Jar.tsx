@@ -10,11 +10,12 @@ import styles from './easel.module.css';
 
 /** The jar: six tools, each shown by the mark it makes from light to heavy pressure, set out for a stage of the work. */
 export function Jar() {
-  const { stage, jars, rollOpen, setStage, openRoll } = useJar();
+  const { stage, jars, setStage } = useJar();
+  const rollOpen = useEasel((s) => s.panel === 'roll');
   return (
     <section className={styles.jar} aria-label="Jar">
       <h3>
-        Jar, set out for
+        Set out for
         <Dropdown
           trigger={['click']}
           menu={{
@@ -28,7 +29,12 @@ export function Jar() {
           </Button>
         </Dropdown>
         <Tooltip title="All tools (T)">
-          <Button type="link" className={styles.stage} aria-expanded={rollOpen} onClick={() => openRoll(!rollOpen)}>
+          <Button
+            type="link"
+            className={styles.stage}
+            aria-expanded={rollOpen}
+            onClick={() => useEasel.getState().togglePanel('roll')}
+          >
             Roll
           </Button>
         </Tooltip>
@@ -77,7 +83,6 @@ export function Mark({ id }: { id: ToolId }) {
 export function RollCard({ id }: { id: ToolId }) {
   const inHand = useEasel((s) => s.bench?.tool.tool);
   const takeTool = useEasel((s) => s.takeTool);
-  const openRoll = useJar((s) => s.openRoll);
   const put = useJar((s) => s.put);
   const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id });
   const { name, edge, hint } = cardOf(id);
@@ -92,7 +97,7 @@ export function RollCard({ id }: { id: ToolId }) {
         aria-label={`Take the ${name}: ${edge}, ${hint}`}
         onClick={() => {
           takeTool(id);
-          openRoll(false);
+          useEasel.getState().set({ panel: null });
         }}
       >
         <Mark id={id} />

@@ -1,13 +1,16 @@
 'use client';
-import { BgColorsOutlined, CloseOutlined } from '@ant-design/icons';
-import { Button, Dropdown, InputNumber, Tooltip } from 'antd';
+import { BgColorsOutlined, CloseOutlined, EditOutlined } from '@ant-design/icons';
+import { Button, Dropdown, InputNumber, Popover, Tooltip } from 'antd';
+import Link from 'next/link';
+import { useMemo } from 'react';
 import { pigmentName } from '@/core/colour/pigments';
-import { GENERAL_TWELVE } from '@/core/colour/tubeSets';
+import { kindOf, takesPaint } from '@/core/marks/tools';
+import { NUDGES, nudge, type NudgeDirection } from '@/core/mixing/nudge';
+import { usePalette } from '../colour/paletteStore';
 import { Drawdown } from '../parts/Drawdown';
-import { shortName } from '../parts/recipeWords';
+import { amountWords, recipeWords, shortName } from '../parts/recipeWords';
 import { mixtureOf, useEasel } from './easelStore';
 import { PaintMake } from './PaintMake';
-import { kindOf, takesPaint } from '@/core/marks/tools';
 import { cardOf } from './roll';
 import styles from './easel.module.css';
 
@@ -16,51 +19,59 @@ const SIDES = [
   { key: 'half', label: 'Half of it', share: 0.5 },
   { key: 'corner', label: 'A corner', share: 0.2 },
 ];
+/** The two columns of the nudge pad: each pair stands across from one another. */
+const PAIRS: readonly (readonly [NudgeDirection, NudgeDirection])[] = [
+  ['lighter', 'darker'],
+  ['warmer', 'cooler'],
+  ['cleaner', 'duller'],
+];
 
-/** A mixture by parts, with its drawdown: what will be on the brush when it is loaded. */
+/** The mixture in hand: its drawdown with the nudge pad around it, its parts, and how it gets onto the brush. */
 export function MixtureTray() {
   const parts = useEasel((s) => s.parts);
-  const { loadMixture, loadTwo, setParts } = useEasel.getState();
+  const { loadMixture, loadTwo, togglePanel } = useEasel.getState();
   const tool = useEasel((s) => s.bench?.tool.tool);
+  const leafOpen = useEasel((s) => s.panel === 'leaf');
+  const tubes = usePalette((s) => s.tubes);
+  const painting = usePalette((s) => s.painting);
   const name = tool && takesPaint(tool) && kindOf(tool) !== 'brush' ? cardOf(tool).name.toLowerCase() : 'brush';
-  const mixture = mixtureOf(parts);
+  const mixture = useMemo(() => mixtureOf(parts), [parts]);
   const empty = Object.keys(mixture).length === 0;
   return (
     <section className={styles.mixture} aria-label="Mixture">
-      <h3>Mixture by parts</h3>
-      <div className={styles.mixtureBody}>
+      <h3>
+        Mixture
+        <span className={styles.spring} />
+        <Button
+          type="link"
+          size="small"
+          className={styles.stage}
+          aria-expanded={leafOpen}
+          onClick={() => togglePanel('leaf')}
+        >
+          Leaf
+        </Button>
+        {painting && (
+          <Link href={`/desk?painting=${painting}`} className={styles.toDesk}>
+            Desk
+          </Link>
+        )}
+      </h3>
+      <div className={styles.pad}>
+        {NUDGES.map((direction) => (
+          <NudgeButton key={direction} direction={direction} />
+        ))}
         {empty ? (
-          <span className={`${styles.swatch} ${styles.noSwatch}`}>choose tubes</span>
+          <span className={`${styles.swatch} ${styles.noSwatch}`}>no paint</span>
         ) : (
           <Drawdown mixture={mixture} className={styles.swatch} />
         )}
-        <ul className={styles.partList}>
-          {Object.entries(parts).map(([id, n]) => (
-            <li key={id}>
-              <InputNumber
-                size="small"
-                min={0}
-                max={999}
-                step={n < 1 ? 0.1 : 1}
-                value={Math.round(n * 100) / 100}
-                aria-label={`Parts of ${shortName(id)}`}
-                onChange={(v) => setParts({ ...parts, [id]: v ?? 0 })}
-              />
-              <span>{shortName(id)}</span>
-              <Button
-                type="text"
-                icon={<CloseOutlined />}
-                aria-label={`Leave out ${shortName(id)}`}
-                onClick={() => {
-                  const { [id]: _, ...rest } = parts;
-                  setParts(rest);
-                }}
-              />
-            </li>
-          ))}
-        </ul>
       </div>
-      <PaintMake />
+      <Popover trigger="click" placement="top" title="Mixture by parts" content={<Parts />}>
+        <button type="button" className={styles.recipeButton} aria-label="Mixture by parts">
+          <span data-testid="mixture">{empty ? 'choose tubes' : recipeWords(mixture)}</span> <EditOutlined />
+        </button>
+      </Popover>
       <div className={styles.loadRow}>
         <Button type="primary" disabled={empty} onClick={() => loadMixture(parts)}>
           Load the {name}
@@ -72,7 +83,7 @@ export function MixtureTray() {
             items: SIDES.map(({ key, label }) => ({
               key,
               label,
-              children: GENERAL_TWELVE.map((id) => ({ key: `${key} ${id}`, label: pigmentName(id) })),
+              children: tubes.map((id) => ({ key: `${key} ${id}`, label: pigmentName(id) })),
             })),
             onClick: ({ key }) => {
               const [side, tube] = key.split(' ');
@@ -84,7 +95,77 @@ export function MixtureTray() {
             <Button aria-label="Load with a second colour" icon={<BgColorsOutlined />} />
           </Tooltip>
         </Dropdown>
+        <PaintMake />
       </div>
     </section>
+  );
+}
+
+/** One of the six: adds a little of the tube at hand that takes the mixture that way, and says which. */
+function NudgeButton({ direction }: { direction: NudgeDirection }) {
+  const parts = useEasel((s) => s.parts);
+  const tubes = usePalette((s) => s.tubes);
+  const loadMixture = useEasel((s) => s.loadMixture);
+  const found = useMemo(() => nudge(mixtureOf(parts), direction, tubes), [parts, tubes, direction]);
+  const total = Object.values(parts).reduce((p, q) => p + q, 0);
+  const row = PAIRS.findIndex((pair) => pair.includes(direction)) + 1;
+  const column = PAIRS[row - 1][0] === direction ? 1 : 3;
+  return (
+    <Tooltip
+      title={
+        found ? `+ ${amountWords(found.amount)} ${shortName(found.tube)}` : `None of these tubes makes it ${direction}`
+      }
+    >
+      <button
+        type="button"
+        className={styles.nudge}
+        style={{ gridRow: row, gridColumn: column }}
+        disabled={!found}
+        aria-label={
+          found ? `Make it ${direction}: ${amountWords(found.amount)} ${shortName(found.tube)}` : `Make it ${direction}`
+        }
+        onClick={() => {
+          if (!found) return;
+          const added = (parts[found.tube] ?? 0) + found.amount * total;
+          loadMixture({ ...parts, [found.tube]: Number(added.toPrecision(3)) });
+        }}
+      >
+        {direction}
+      </button>
+    </Tooltip>
+  );
+}
+
+/** The parts of the mixture as numbers. */
+function Parts() {
+  const parts = useEasel((s) => s.parts);
+  const setParts = useEasel((s) => s.setParts);
+  if (Object.keys(parts).length === 0) return <p className="quiet">Add tubes by their plus.</p>;
+  return (
+    <ul className={styles.partList}>
+      {Object.entries(parts).map(([id, n]) => (
+        <li key={id}>
+          <InputNumber
+            size="small"
+            min={0}
+            max={999}
+            step={n < 0.1 ? 0.01 : n < 1 ? 0.1 : 1}
+            value={Number(n.toPrecision(3))}
+            aria-label={`Parts of ${shortName(id)}`}
+            onChange={(v) => setParts({ ...parts, [id]: v ?? 0 })}
+          />
+          <span>{shortName(id)}</span>
+          <Button
+            type="text"
+            icon={<CloseOutlined />}
+            aria-label={`Leave out ${shortName(id)}`}
+            onClick={() => {
+              const { [id]: _, ...rest } = parts;
+              setParts(rest);
+            }}
+          />
+        </li>
+      ))}
+    </ul>
   );
 }

@@ -8,6 +8,15 @@ import { toValues } from '@/core/picture/valueView';
 import { amendPainting, readPhoto, removePhoto, writePhoto, type PhotoNote } from '@/engine/shelf';
 import { decodePhoto } from '../photos';
 import { newId } from '../rack/hangFile';
+import { compareColours } from '@/core/study/compare';
+import { usePalette } from '../colour/paletteStore';
+import { inParts } from '../parts/recipeWords';
+import { Mark, Spot } from './CompareTag';
+import { useCompare } from './compareStore';
+import { PhotoTag } from './PhotoTag';
+import { solveFor } from './sampling';
+import { readPhotoSpot } from './spots';
+import { heldKeys } from './useKeys';
 import { useEasel } from './easelStore';
 import styles from './easel.module.css';
 
@@ -228,6 +237,11 @@ function Photo({
       const box = element.getBoundingClientRect();
       const px = event.clientX - box.left - box.width / 2;
       const py = event.clientY - box.top - box.height / 2;
+      if (heldKeys.sample || heldKeys.compare) {
+        const { spotPx, set } = useEasel.getState();
+        set({ spotPx: Math.max(0, Math.min(30, spotPx + (event.deltaY < 0 ? 1 : -1))) });
+        return;
+      }
       const zoom = Math.max(0.5, Math.min(40, sight.zoom * Math.exp(-event.deltaY * 0.0016)));
       const k = zoom / sight.zoom;
       see({ zoom, x: px - (px - sight.x) * k, y: py - (py - sight.y) * k });
@@ -236,6 +250,53 @@ function Photo({
     return () => element.removeEventListener('wheel', wheel);
   }, [sight, see]);
 
+  /** Where on the photo the pointer is, in its pixels; and the colour of the spot there. */
+  const under = (event: React.PointerEvent) => {
+    const box = canvas.current!.getBoundingClientRect();
+    const scale = fit * sight.zoom;
+    const dx = (event.clientX - box.left - size.width / 2 - sight.x) / scale;
+    const x = bitmap.width / 2 + (sight.mirror ? -dx : dx);
+    const y = bitmap.height / 2 + (event.clientY - box.top - size.height / 2 - sight.y) / scale;
+    return { x, y, lab: readPhotoSpot(bitmap, x, y, useEasel.getState().spotPx / scale) };
+  };
+  const sampleHere = (event: React.PointerEvent, use: boolean) => {
+    const { lab } = under(event);
+    if (!lab || !usePalette.getState().rules.samplePhoto) {
+      useEasel.setState({ photoSample: undefined });
+      return;
+    }
+    const recipe = solveFor(lab);
+    useEasel.setState({ photoSample: { lab, recipe } });
+    if (use) useEasel.getState().loadMixture(inParts(recipe.mixture));
+  };
+  const compareHere = (event: React.PointerEvent, mark: boolean) => {
+    const { x, y, lab } = under(event);
+    const spot = lab && {
+      on: 'photo' as const,
+      x: x / bitmap.width,
+      y: y / bitmap.height,
+      photo: photo.id,
+      lab,
+    };
+    if (mark && spot) useCompare.getState().mark(spot);
+    else useCompare.getState().see(spot);
+  };
+  const { pairs, pending, held, live } = useCompare();
+  const marked = [
+    ...pairs.flatMap(({ id, first, second }) => [
+      { spot: first, name: `${id}a` },
+      { spot: second, name: `${id}b` },
+    ]),
+    ...(pending ? [{ spot: pending, name: '?' }] : []),
+  ].filter(({ spot }) => spot.photo === photo.id);
+  const placeOf = ({ x, y }: { x: number; y: number }) => {
+    const dx = (x - 0.5) * bitmap.width * fit * sight.zoom;
+    return {
+      x: size.width / 2 + sight.x + (sight.mirror ? -dx : dx),
+      y: size.height / 2 + sight.y + (y - 0.5) * bitmap.height * fit * sight.zoom,
+    };
+  };
+
   return (
     <div className={styles.photo}>
       <canvas
@@ -243,11 +304,30 @@ function Photo({
         data-testid="photo"
         role="img"
         aria-label={`Photo ${photo.name}`}
-        onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
+        onPointerDown={(event) => {
+          if (heldKeys.sample) sampleHere(event, true);
+          else if (heldKeys.compare) compareHere(event, true);
+          else event.currentTarget.setPointerCapture(event.pointerId);
+        }}
+        onPointerLeave={() => useEasel.getState().set({ photoSample: undefined })}
         onPointerMove={(event) => {
-          if (event.buttons & 1) see({ x: sight.x + event.movementX, y: sight.y + event.movementY });
+          if (heldKeys.sample) sampleHere(event, false);
+          else if (heldKeys.compare) compareHere(event, false);
+          else if (event.buttons & 1) see({ x: sight.x + event.movementX, y: sight.y + event.movementY });
         }}
       />
+      <svg className={styles.marksOver} aria-hidden="true">
+        {marked.map(({ spot, name }) => (
+          <Mark key={name} {...placeOf(spot)} name={name} />
+        ))}
+      </svg>
+      <PhotoTag />
+      {held && live?.photo === photo.id && (
+        <div className={styles.photoTag} role="status">
+          <Spot spot={live} />
+          {pending ? `here: ${compareColours(live.lab, pending.lab).words}` : 'click to mark the first spot'}
+        </div>
+      )}
     </div>
   );
 }

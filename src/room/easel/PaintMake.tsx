@@ -1,6 +1,5 @@
 'use client';
 import { Button, Popover, Segmented } from 'antd';
-import { DownOutlined } from '@ant-design/icons';
 import type { ToolSettings } from '@/core/marks/tools';
 import { Dial, hundredths, percent } from './Dial';
 import { useEasel } from './easelStore';
@@ -74,7 +73,7 @@ export function PaintMake() {
   return (
     <Popover trigger="click" placement="topLeft" content={content} title="Paint is made up with">
       <Button size="small" type="text" className={styles.makeButton} aria-label="How the paint is made up">
-        <span>{makeWords(settings)}</span> <DownOutlined />
+        <span>{makeWords(settings)}</span>
       </Button>
     </Popover>
   );

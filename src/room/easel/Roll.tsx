@@ -2,6 +2,7 @@
 import { CloseOutlined, SearchOutlined } from '@ant-design/icons';
 import { Button, Input } from 'antd';
 import { useState } from 'react';
+import { useEasel } from './easelStore';
 import { useJar } from './jarStore';
 import { RollCard } from './Jar';
 import { ROLL } from './roll';
@@ -9,9 +10,10 @@ import styles from './easel.module.css';
 
 /** The roll: all tools as painted marks, grouped by what the mark is like. */
 export function Roll() {
-  const { rollOpen, openRoll, setOutAnew, stage } = useJar();
+  const { setOutAnew, stage } = useJar();
+  const open = useEasel((s) => s.panel === 'roll');
   const [sought, setSought] = useState('');
-  if (!rollOpen) return null;
+  if (!open) return null;
   const words = sought.trim().toLowerCase().split(/\s+/).filter(Boolean);
   const groups = ROLL.map(({ mark, cards }) => ({
     mark,
@@ -38,7 +40,12 @@ export function Roll() {
         <Button type="link" onClick={setOutAnew}>
           Set the jar out for {stage} as at first
         </Button>
-        <Button type="text" icon={<CloseOutlined />} aria-label="Roll up" onClick={() => openRoll(false)} />
+        <Button
+          type="text"
+          icon={<CloseOutlined />}
+          aria-label="Roll up"
+          onClick={() => useEasel.getState().togglePanel('roll')}
+        />
       </header>
       <div className={styles.rollGroups}>
         {groups.map(({ mark, cards }) => (

@@ -1,8 +1,10 @@
 'use client';
 import type { RefObject } from 'react';
-import { linearToHex } from '@/core/colour/colorimetry';
+import { labToLinear, linearToHex } from '@/core/colour/colorimetry';
 import { masstoneLinear } from '@/core/colour/mixture';
-import { recipeWords } from '../parts/recipeWords';
+import { missWords, recipeWords } from '../parts/recipeWords';
+import { usePalette } from '../colour/paletteStore';
+import { solveFor } from './sampling';
 import { useEasel } from './easelStore';
 import styles from './easel.module.css';
 
@@ -11,19 +13,42 @@ export function SampleTag({ pointer }: { pointer: RefObject<{ x: number; y: numb
   const sampling = useEasel((s) => s.sampling);
   const sample = useEasel((s) => s.sample);
   const layers = useEasel((s) => s.bench?.layers);
-  if (!sampling || !sample) return null;
+  const asSeen = useEasel((s) => s.asSeen);
+  const forbidden = usePalette((s) => !s.rules.sampleCanvas);
+  if (!sampling || !pointer.current) return null;
   const dpr = window.devicePixelRatio;
-  const at = pointer.current ?? { x: 40, y: 40 };
+  const at = pointer.current;
   const width = useEasel.getState().view.width / dpr;
+  const style = { left: Math.min(at.x / dpr + 18, width - 300), top: at.y / dpr + 18 };
+  if (forbidden) {
+    return (
+      <div className={styles.sampleTag} style={style} role="status">
+        By your house rules nothing is sampled from this canvas.
+      </div>
+    );
+  }
+  if (!sample) return null;
+  if (asSeen) {
+    const recipe = solveFor(sample.lab);
+    return (
+      <div className={styles.sampleTag} style={style} role="status">
+        <span className={styles.pairChip}>
+          <span style={{ background: linearToHex(labToLinear(sample.lab)) }} />
+          <span style={{ background: linearToHex(masstoneLinear(recipe.mixture)) }} />
+        </span>
+        <span>
+          {recipeWords(recipe.mixture)}
+          <br />
+          <span className="quiet">the colour seen, as a recipe; {missWords(recipe.deltaE)}</span>
+        </span>
+      </div>
+    );
+  }
   const bare = Object.keys(sample.mixture).length === 0;
-  const layer = layers?.find((l) => l.id === sample.layer)?.name;
+  const layer = layers?.find((l) => l.id === sample.layer)?.name ?? (sample.layer === 'slab' ? 'the slab' : undefined);
   const state = sample.wetness > 0.5 ? 'wet' : 'dry';
   return (
-    <div
-      className={styles.sampleTag}
-      style={{ left: Math.min(at.x / dpr + 18, width - 300), top: at.y / dpr + 18 }}
-      role="status"
-    >
+    <div className={styles.sampleTag} style={style} role="status">
       {!bare && <span className={styles.chip} style={{ background: linearToHex(masstoneLinear(sample.mixture)) }} />}
       <span>
         {bare ? 'Bare ground' : recipeWords(sample.mixture)}

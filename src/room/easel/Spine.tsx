@@ -1,8 +1,10 @@
 'use client';
-import { BulbOutlined, HistoryOutlined, MenuOutlined } from '@ant-design/icons';
+import { BulbOutlined, DiffOutlined, ExperimentOutlined, HistoryOutlined, MenuOutlined } from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
 import { LampDrawer } from './LampDrawer';
 import { LayersDrawer } from './LayersDrawer';
+import { CompareDrawer } from './CompareDrawer';
+import { PaintList } from './PaintList';
 import { JournalDrawer } from './JournalDrawer';
 import { useEasel, type Drawer } from './easelStore';
 import styles from './easel.module.css';
@@ -10,6 +12,8 @@ import styles from './easel.module.css';
 const DRAWERS: { id: Exclude<Drawer, null>; name: string; icon: React.ReactNode }[] = [
   { id: 'layers', name: 'Layers', icon: <MenuOutlined /> },
   { id: 'lamp', name: 'Lamp', icon: <BulbOutlined /> },
+  { id: 'compare', name: 'Compare', icon: <DiffOutlined /> },
+  { id: 'tubes', name: 'Paint list', icon: <ExperimentOutlined /> },
   { id: 'journal', name: 'Journal', icon: <HistoryOutlined /> },
 ];
 
@@ -23,6 +27,8 @@ export function Spine() {
         <section className={styles.drawer} aria-label={DRAWERS.find((d) => d.id === drawer)!.name}>
           {drawer === 'layers' && <LayersDrawer />}
           {drawer === 'lamp' && <LampDrawer />}
+          {drawer === 'compare' && <CompareDrawer />}
+          {drawer === 'tubes' && <PaintList />}
           {drawer === 'journal' && <JournalDrawer />}
         </section>
       )}

@@ -1,5 +1,8 @@
 'use client';
 import { create } from 'zustand';
+import type { Triple } from '@/core/colour/colorimetry';
+import type { Recipe } from '@/core/mixing/recipe';
+import { allowedTubes, onPaletteChange, usePalette } from '../colour/paletteStore';
 import { masstoneLab, type Mixture } from '@/core/colour/mixture';
 import type { PaintingSpec } from '@/core/film/painting';
 import type { Command } from '@/core/journal/commands';
@@ -11,12 +14,22 @@ import { EngineClient } from '@/engine/client';
 import type { BenchState, FromWorker } from '@/engine/protocol';
 import { fitView } from './viewControl';
 
-export type Drawer = 'layers' | 'lamp' | 'journal' | null;
+export type Drawer = 'layers' | 'lamp' | 'compare' | 'tubes' | 'journal' | null;
+/** What can be laid over the lower part of the view, to choose from. */
+export type Panel = 'roll' | 'rack' | 'leaf' | null;
+
+/** A colour that was sampled on a photo, and what the tubes at hand make of it. */
+export interface PhotoSample {
+  readonly lab: Triple;
+  readonly recipe: Recipe;
+}
 type Frame = Extract<FromWorker, { say: 'pixels' }>;
+export type SlabFrame = Extract<FromWorker, { say: 'slab-pixels' }>;
 
 interface EaselState {
   engine: EngineClient | undefined;
-  opened: { spec: PaintingSpec; width: number; height: number } | undefined;
+  opened:
+    { spec: PaintingSpec; width: number; height: number; slab: { widthMm: number; heightMm: number } } | undefined;
   /** What went so wrong that the painting cannot be shown. */
   failed: string;
   bench: BenchState | undefined;
@@ -29,17 +42,26 @@ interface EaselState {
   aid: Aid;
   light: Light;
   drawer: Drawer;
+  panel: Panel;
   clear: boolean;
   /** Parts of the mixture that is set out. */
   parts: Record<string, number>;
   sampling: boolean;
   sample: SpotReading | undefined;
+  photoSample: PhotoSample | undefined;
+  /** Radius of the spot that is sampled and compared, CSS pixels on the screen. */
+  spotPx: number;
+  /** Sampling gives the mixture that lies there, or a recipe for the colour seen through what lies over it. */
+  asSeen: boolean;
+  /** Sampling looks at all layers, or at the one that is painted on. */
+  oneLayer: boolean;
   previousTool: ToolId | undefined;
   /** Median time from pen to picture over the last frames, ms. */
   latency: number;
 
   begin: (painting: string) => () => void;
   onFrame: (sink: ((frame: Frame) => void) | undefined) => void;
+  onSlabFrame: (sink: ((frame: SlabFrame) => void) | undefined) => void;
   apply: (command: Command) => void;
   look: (view: View) => void;
   toggleAid: (aid: Exclude<Aid, 'none'>) => void;
@@ -52,10 +74,13 @@ interface EaselState {
   loadTwo: (tube: string, share: number) => void;
   setParts: (parts: Record<string, number>) => void;
   reload: () => void;
+  /** Lays a panel over the view, or takes it away when it lies there. */
+  togglePanel: (panel: Exclude<Panel, null>) => void;
   set: (changes: Partial<EaselState>) => void;
 }
 
 let sink: ((frame: Frame) => void) | undefined;
+let slabSink: ((frame: SlabFrame) => void) | undefined;
 
 /** Views that were asked for and not drawn yet, by the serial that their frames will carry. */
 export const askedViews = new Map<number, View>();
@@ -69,6 +94,20 @@ const plain = ({ elevation, room }: Light) => ({ elevation, room });
 export const mixtureOf = (parts: Record<string, number>): Mixture =>
   Object.fromEntries(Object.entries(parts).filter(([, n]) => n > 0));
 
+/** Squeezes out in a row what was set out at the desk, once both the painting and its tubes are there. */
+function setOutWaiting(): void {
+  const { opened, apply } = useEasel.getState();
+  const { waiting, painting, bring, setOut } = usePalette.getState();
+  if (!opened || !painting || waiting.length === 0) return;
+  setOut([]);
+  const step = opened.slab.widthMm / (waiting.length + 0.5);
+  waiting.forEach((mixture, i) => {
+    bring(mixture);
+    const at: [number, number] = [Math.round(step * (i + 0.75) * 10) / 10, opened.slab.heightMm * 0.2];
+    apply({ do: 'slab.squeeze', mixture, at, sizeMm: Math.min(14, step * 0.9), vehicle: 'oil' });
+  });
+}
+
 export const useEasel = create<EaselState>((set, get) => ({
   engine: undefined,
   opened: undefined,
@@ -81,10 +120,15 @@ export const useEasel = create<EaselState>((set, get) => ({
   aid: 'none',
   light: STUDIO_LIGHT,
   drawer: null,
+  panel: null,
   clear: false,
   parts: { PB29: 1, PW6: 3 },
   sampling: false,
   sample: undefined,
+  photoSample: undefined,
+  spotPx: 4,
+  asSeen: false,
+  oneLayer: false,
   previousTool: undefined,
   latency: 0,
 
@@ -92,10 +136,11 @@ export const useEasel = create<EaselState>((set, get) => ({
     const engine = new EngineClient((message) => {
       switch (message.say) {
         case 'opened': {
-          const { width, height, spec } = message;
+          const { width, height, spec, slab } = message;
           const { view } = get();
-          set({ opened: { width, height, spec } });
+          set({ opened: { width, height, spec, slab } });
           if (view.width > 0) get().look(fitView(view, width, height));
+          setOutWaiting();
           return;
         }
         case 'bench':
@@ -103,6 +148,9 @@ export const useEasel = create<EaselState>((set, get) => ({
           return;
         case 'pixels':
           sink?.(message);
+          return;
+        case 'slab-pixels':
+          slabSink?.(message);
           return;
         case 'kept':
           set({ keptAt: message.at, notKept: '' });
@@ -128,13 +176,29 @@ export const useEasel = create<EaselState>((set, get) => ({
       sample: undefined,
     });
     engine.open(painting);
+    void usePalette
+      .getState()
+      .open(painting)
+      .then(() => {
+        const { parts } = usePalette.getState();
+        if (parts) set({ parts: { ...parts } });
+        setOutWaiting();
+      });
+    const stop = onPaletteChange(({ rules, paint }) => {
+      if (paint) engine.bringPaint(paint);
+      if (rules) engine.allow(allowedTubes(usePalette.getState()));
+    });
     return () => {
+      stop();
       engine.close();
       set({ engine: undefined, opened: undefined });
     };
   },
   onFrame(next) {
     sink = next;
+  },
+  onSlabFrame(next) {
+    slabSink = next;
   },
   apply(command) {
     set({ refused: '' });
@@ -169,21 +233,24 @@ export const useEasel = create<EaselState>((set, get) => ({
     const mixture = mixtureOf(parts);
     if (Object.keys(mixture).length === 0) return;
     loadMixture(parts);
+    usePalette.getState().bring({ [tube]: 1 });
     apply({ do: 'rinse' });
     apply({ do: 'load', mixture, amount: 1, edge: { mixture: { [tube]: 1 }, share } });
   },
   loadMixture(parts) {
-    set({ parts });
+    get().setParts(parts);
     const mixture = mixtureOf(parts);
     if (Object.keys(mixture).length === 0) return;
     const { bench, apply } = get();
     const tool = bench?.tool.tool;
+    usePalette.getState().bring(mixture);
     if (!tool || !takesPaint(tool) || isBlender(tool)) apply({ do: 'tool', tool: 'flat' });
     apply({ do: 'rinse' });
     apply({ do: 'load', mixture, amount: 1 });
   },
   setParts(parts) {
     set({ parts });
+    usePalette.getState().keepParts(parts);
   },
   reload() {
     const { parts, bench, apply, loadMixture } = get();
@@ -192,7 +259,13 @@ export const useEasel = create<EaselState>((set, get) => ({
     const carried = bench?.mixture ?? {};
     const other = Object.keys(carried).length > 0 && labFar(carried, mixture);
     if (other) loadMixture(parts);
-    else apply({ do: 'load', mixture, amount: 1 });
+    else {
+      usePalette.getState().bring(mixture);
+      apply({ do: 'load', mixture, amount: 1 });
+    }
+  },
+  togglePanel(panel) {
+    set({ panel: get().panel === panel ? null : panel });
   },
   set(changes) {
     set(changes);

@@ -16,13 +16,11 @@ const shelf = () => localforage.createInstance({ name: 'stigmos-jar', storeName:
 interface JarState {
   stage: Stage;
   jars: Readonly<Record<Stage, readonly ToolId[]>>;
-  rollOpen: boolean;
   read: () => Promise<void>;
   setStage: (stage: Stage) => void;
   /** Puts a tool into a place of the jar; one that stands there already changes places with it. */
   put: (tool: ToolId, place: number) => void;
   setOutAnew: () => void;
-  openRoll: (open: boolean) => void;
 }
 
 export const useJar = create<JarState>((set, get) => {
@@ -36,7 +34,6 @@ export const useJar = create<JarState>((set, get) => {
   return {
     stage: 'Work up',
     jars: SET_OUT,
-    rollOpen: false,
     async read() {
       const kept = keptSchema.safeParse(
         await shelf()
@@ -61,9 +58,6 @@ export const useJar = create<JarState>((set, get) => {
       const { stage, jars } = get();
       set({ jars: { ...jars, [stage]: SET_OUT[stage] } });
       keep();
-    },
-    openRoll(rollOpen) {
-      set({ rollOpen });
     },
   };
 });

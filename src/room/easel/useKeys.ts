@@ -1,11 +1,12 @@
 'use client';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useEasel } from './easelStore';
-import { jarNow, useJar } from './jarStore';
+import { useCompare } from './compareStore';
+import { jarNow } from './jarStore';
 import { fitView, mirrored } from './viewControl';
 
 /** Keys that are held while the hand does something else. Read by the canvas at every event. */
-export const heldKeys = { space: false, sample: false, strength: false };
+export const heldKeys = { space: false, sample: false, strength: false, compare: false };
 
 /** The keys of the easel. Typing in a field is left alone. */
 export function useKeys(): void {
@@ -20,7 +21,15 @@ export function useKeys(): void {
     's',
     (event) => {
       hold('sample')(event);
-      if (!event.repeat) get().set({ sampling: heldKeys.sample, sample: undefined });
+      if (!event.repeat) get().set({ sampling: heldKeys.sample, sample: undefined, photoSample: undefined });
+    },
+    held,
+  );
+  useHotkeys(
+    'd',
+    (event) => {
+      hold('compare')(event);
+      if (!event.repeat) useCompare.getState().hold(heldKeys.compare);
     },
     held,
   );
@@ -36,8 +45,11 @@ export function useKeys(): void {
     if (bench?.tool.tool !== 'knife') return;
     apply({ do: 'tool', tool: 'knife', hold: holds[(holds.indexOf(bench.tool.hold) + 1) % 3] });
   });
-  useHotkeys('t', () => useJar.getState().openRoll(!useJar.getState().rollOpen));
-  useHotkeys('escape', () => useJar.getState().openRoll(false));
+  useHotkeys('t', () => get().togglePanel('roll'));
+  useHotkeys('u', () => get().togglePanel('rack'));
+  useHotkeys('c', () => get().togglePanel('leaf'));
+  useHotkeys('escape', () => get().set({ panel: null }));
+  useHotkeys('p', () => useCompare.getState().toggleProbe());
   useHotkeys('l', () => get().look(mirrored(get().view)));
   useHotkeys('f', () => {
     const { opened, view, look } = get();

@@ -1,15 +1,17 @@
 'use client';
 import { CloseOutlined, LeftOutlined } from '@ant-design/icons';
-import { Button, Form, Input, InputNumber, Select, Segmented } from 'antd';
+import { Button, Checkbox, Form, Input, InputNumber, Select, Segmented } from 'antd';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
-import { GENERAL_TWELVE } from '@/core/colour/tubeSets';
+import { isTube } from '@/core/colour/pigments';
+import { TUBE_SETS } from '@/core/colour/tubeSets';
 import { MAX_CELLS, paintingSchema } from '@/core/journal/commands';
 import { PainterError } from '@/core/journal/errors';
 import type { SurfaceKind } from '@/core/surface/heightField';
-import { isStorageFull, writeBlock, writePainting, writePhoto } from '@/engine/shelf';
+import { isStorageFull, NO_RULES, writeBlock, writePainting, writePhoto } from '@/engine/shelf';
+import { usePalette } from '../colour/paletteStore';
 import { Drawdown } from '../parts/Drawdown';
 import { shortName } from '../parts/recipeWords';
 import { decodePhoto } from '../photos';
@@ -59,7 +61,13 @@ export function Prepare() {
   const [kind, setKind] = useState<SurfaceKind>('linen-fine');
   const [tone, setTone] = useState<Record<string, number>>({ PW6: 2, PY43: 3 });
   const [photos, setPhotos] = useState<HungPhoto[]>([]);
+  const [set, setSet] = useState(TUBE_SETS[0]);
+  const [onlyThese, setOnlyThese] = useState(false);
+  const ownSets = usePalette((s) => s.ownSets);
+  const ownPaints = usePalette((s) => s.ownPaints);
   const [trouble, setTrouble] = useState('');
+  useEffect(() => void usePalette.getState().open(), []);
+  const sets = [...TUBE_SETS, ...ownSets];
   const [beginning, setBeginning] = useState(false);
 
   const mixture = useMemo(() => Object.fromEntries(Object.entries(tone).filter(([, n]) => n > 0)), [tone]);
@@ -85,6 +93,7 @@ export function Prepare() {
   const drop = useDropzone({ onDrop: (files) => void addPhotos(files), noClick: true });
 
   const begin = async () => {
+    const paints = ownPaints.filter((p) => mixture[p.id] > 0);
     const spec = paintingSchema.safeParse({
       widthMm,
       heightMm,
@@ -92,6 +101,7 @@ export function Prepare() {
       seed: Math.floor(Math.random() * 1e6) + 1,
       surface: { kind, scale: 1, depth: 1 },
       ...(toned ? { tone: { mixture } } : {}),
+      ...(paints.length > 0 ? { paints } : {}),
     });
     if (!spec.success) {
       setTrouble(`This painting cannot be prepared: ${spec.error.issues[0].message}.`);
@@ -108,6 +118,12 @@ export function Prepare() {
         createdAt: Date.now(),
         spec: spec.data,
         photos: photos.map(({ id: photo, name }) => ({ id: photo, name })),
+        palette: {
+          name: set.name,
+          note: set.note,
+          tubes: set.tubes.filter(isTube),
+          rules: { ...NO_RULES, onlyTheseTubes: onlyThese },
+        },
       });
       router.push(`/easel?painting=${id}`);
     } catch (error) {
@@ -194,6 +210,26 @@ export function Prepare() {
         <Form.Item label="Surface">
           <Segmented options={SURFACES} value={kind} onChange={(v) => setKind(v as SurfaceKind)} />
         </Form.Item>
+        <Form.Item label="Tubes">
+          <div className={styles.line}>
+            <Select
+              aria-label="Set of tubes"
+              style={{ width: 190 }}
+              value={set.id}
+              options={sets.map((s) => ({ value: s.id, label: s.name }))}
+              onChange={(id) => setSet(sets.find((s) => s.id === id)!)}
+            />
+            <Checkbox checked={onlyThese} onChange={(e) => setOnlyThese(e.target.checked)}>
+              house rule: only these
+            </Checkbox>
+          </div>
+          <div className={styles.tubes} title={set.tubes.map(shortName).join(', ')}>
+            {set.tubes.filter(isTube).map((id) => (
+              <Drawdown key={id} mixture={{ [id]: 1 }} className={styles.tubeChip} />
+            ))}
+          </div>
+          <p className="quiet">{set.note}</p>
+        </Form.Item>
         <Form.Item label="Tone">
           <div className={styles.tones}>
             {TONES.map((t) => (
@@ -241,7 +277,7 @@ export function Prepare() {
               aria-label="Add a tube to the tone"
               style={{ width: 170 }}
               value={null}
-              options={GENERAL_TWELVE.filter((id) => !(id in tone)).map((id) => ({ value: id, label: shortName(id) }))}
+              options={set.tubes.filter((id) => !(id in tone)).map((id) => ({ value: id, label: shortName(id) }))}
               onChange={(id: string | null) => id && setTone((before) => ({ ...before, [id]: 1 }))}
             />
           </div>

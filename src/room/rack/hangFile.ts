@@ -69,7 +69,7 @@ export async function hangFile(bytes: Uint8Array, id: string = newId()): Promise
     }
     const now = Date.now();
     await writeFace(id, { changedAt: now, thumbnail: file.thumbnail && new Uint8Array(file.thumbnail) });
-    await writePainting({ id, title: file.title, createdAt: now, spec, photos });
+    await writePainting({ id, title: file.title, createdAt: now, spec, photos, palette: file.palette });
   } catch (error) {
     if (isStorageFull(error)) throw new PainterError('This browser has no room left for this painting.');
     throw error;

@@ -1,0 +1,148 @@
+'use client';
+import { DeleteOutlined } from '@ant-design/icons';
+import { Button, Checkbox, Input, Segmented, Tooltip } from 'antd';
+import { useRef, useState } from 'react';
+import { TUBE_SETS } from '@/core/colour/tubeSets';
+import { decodeTubeSet, encodeTubeSet } from '@/core/formats/tubeSetFile';
+import { PainterError } from '@/core/journal/errors';
+import { fileName, saveFile } from '../parts/saveFile';
+import { shortName } from '../parts/recipeWords';
+import { usePalette } from './paletteStore';
+import styles from './colour.module.css';
+
+/** The set that is at hand: its plan, own sets, the file to share it, and the rules a painter sets. */
+export function SetPlan() {
+  const palette = usePalette();
+  const { name, note, tubes, rules, ownSets, ownPaints } = palette;
+  const [title, setTitle] = useState<string>();
+  const [trouble, setTrouble] = useState('');
+  const picker = useRef<HTMLInputElement>(null);
+  const called = title ?? name;
+  const attempt = async (work: () => Promise<unknown> | void) => {
+    setTrouble('');
+    try {
+      await work();
+    } catch (error) {
+      setTrouble(error instanceof PainterError ? error.message : 'That could not be done.');
+    }
+  };
+  const open = (file: File) =>
+    attempt(async () => {
+      const read = decodeTubeSet(await file.text());
+      for (const paint of read.paints) await palette.addPaint(paint);
+      await palette.saveSet(read.name, read.note, read.tubes);
+      setTitle(undefined);
+    });
+  const share = () => {
+    const paints = ownPaints.filter((p) => tubes.includes(p.id));
+    saveFile(fileName(called, 'tubes.json'), encodeTubeSet({ name: called, note, tubes, paints }), 'application/json');
+  };
+  return (
+    <div className={styles.plan}>
+      <h3>Sets</h3>
+      <ul className={styles.sets}>
+        {[...TUBE_SETS, ...ownSets].map((set) => (
+          <li key={set.id}>
+            <button
+              type="button"
+              aria-pressed={set.name === name}
+              title={set.tubes.map(shortName).join(', ')}
+              onClick={() => {
+                setTitle(undefined);
+                palette.choose(set);
+              }}
+            >
+              {set.name} <span className="quiet">{set.tubes.length}</span>
+            </button>
+            {ownSets.includes(set) && (
+              <Button
+                type="text"
+                size="small"
+                icon={<DeleteOutlined />}
+                aria-label={`Remove the set ${set.name}`}
+                onClick={() => void attempt(() => palette.removeSet(set.id))}
+              />
+            )}
+          </li>
+        ))}
+      </ul>
+      <Input
+        size="small"
+        value={called}
+        maxLength={80}
+        aria-label="Name of the set"
+        onChange={(e) => setTitle(e.target.value)}
+      />
+      <Input.TextArea
+        size="small"
+        rows={3}
+        value={note}
+        maxLength={2000}
+        aria-label="Plan of the colour"
+        placeholder="What these tubes are for"
+        onChange={(e) => palette.setNote(e.target.value)}
+      />
+      <div className={styles.planButtons}>
+        <Button
+          size="small"
+          disabled={!called.trim() || TUBE_SETS.some((s) => s.name === called.trim())}
+          onClick={() =>
+            void attempt(async () => {
+              await palette.saveSet(called.trim(), note, tubes);
+              setTitle(undefined);
+            })
+          }
+        >
+          Keep as own set
+        </Button>
+        <Button size="small" onClick={share}>
+          Share
+        </Button>
+        <Button size="small" onClick={() => picker.current?.click()}>
+          Open file
+        </Button>
+        <input
+          ref={picker}
+          type="file"
+          accept=".json"
+          className="visually-hidden"
+          aria-label="Open a set of tubes"
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            if (file) void open(file);
+            event.target.value = '';
+          }}
+        />
+      </div>
+      {(trouble || palette.trouble) && (
+        <p role="alert" className="trouble">
+          {trouble || palette.trouble}
+        </p>
+      )}
+      <h3>House rules</h3>
+      <Checkbox checked={rules.onlyTheseTubes} onChange={(e) => palette.setRules({ onlyTheseTubes: e.target.checked })}>
+        Only these tubes in this painting
+      </Checkbox>
+      <Checkbox checked={!rules.sampleCanvas} onChange={(e) => palette.setRules({ sampleCanvas: !e.target.checked })}>
+        No sampling from the canvas
+      </Checkbox>
+      <Checkbox checked={!rules.samplePhoto} onChange={(e) => palette.setRules({ samplePhoto: !e.target.checked })}>
+        No sampling from photos
+      </Checkbox>
+      <Tooltip title="Recipes use no more tubes than this">
+        <span className={styles.most}>
+          At most
+          <Segmented
+            size="small"
+            aria-label="Most tubes in a recipe"
+            options={[2, 3, 4]}
+            value={rules.mostTubes}
+            onChange={(mostTubes) => palette.setRules({ mostTubes })}
+          />
+          tubes in a recipe
+        </span>
+      </Tooltip>
+      <p className="quiet">Spectra and labels of the tubes are made up, after published descriptions.</p>
+    </div>
+  );
+}

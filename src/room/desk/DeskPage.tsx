@@ -1,0 +1,7 @@
+'use client';
+import dynamic from 'next/dynamic';
+
+/** The desk works with what the browser keeps: it is shown there only. */
+const Desk = dynamic(() => import('./Desk').then((m) => m.Desk), { ssr: false });
+
+export const DeskPage = ({ painting }: { painting: string }) => <Desk painting={painting} />;
