@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { expect, type Download, type Page } from '@playwright/test';
+import { expect, type Download, type Locator, type Page } from '@playwright/test';
 
 /** What the browser tests do again and again at the easel. */
 
@@ -122,4 +122,63 @@ export async function sendOut(page: Page, item: RegExp): Promise<{ name: string;
     page.getByRole('menuitem', { name: item }).click(),
   ]);
   return { name: (download as Download).suggestedFilename(), bytes: readFileSync(await download.path()) };
+}
+
+/** Draws something from the bench to a place on the slab, given as shares of its width and height. */
+export async function drawToSlab(page: Page, from: Locator, u: number, v: number): Promise<void> {
+  const start = (await from.boundingBox())!;
+  const slab = (await page.getByTestId('slab').boundingBox())!;
+  const [x, y] = [start.x + start.width / 2, start.y + start.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x + 8, y - 8, { steps: 3 });
+  await page.mouse.move(slab.x + slab.width * u, slab.y + slab.height * v, { steps: 6 });
+  await page.mouse.move(slab.x + slab.width * u + 1, slab.y + slab.height * v);
+  await page.mouse.up();
+}
+
+/** Draws the tool in hand over the slab through places, with a simulated pen. */
+export async function strokeOnSlab(page: Page, places: readonly (readonly [number, number])[], force = 0.6) {
+  const slab = (await page.getByTestId('slab').boundingBox())!;
+  const session = await page.context().newCDPSession(page);
+  const send = (type: string, [u, v]: readonly [number, number], buttons: number) =>
+    session.send('Input.dispatchMouseEvent', {
+      type: type as 'mouseMoved',
+      x: slab.x + slab.width * u,
+      y: slab.y + slab.height * v,
+      button: 'left',
+      buttons,
+      clickCount: 1,
+      pointerType: 'pen',
+      force: buttons ? force : 0,
+    });
+  await send('mousePressed', places[0], 1);
+  for (let k = 1; k < places.length; k++) {
+    for (let i = 1; i <= 10; i++) {
+      const at = (c: 0 | 1) => places[k - 1][c] + ((places[k][c] - places[k - 1][c]) * i) / 10;
+      await send('mouseMoved', [at(0), at(1)], 1);
+    }
+  }
+  await send('mouseReleased', places[places.length - 1], 0);
+  await session.detach();
+}
+
+/** RGB of the slab at a share of its width and height. */
+export function slabPixel(page: Page, u: number, v: number): Promise<number[]> {
+  return page.evaluate(
+    ([s, t]) => {
+      const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=slab]')!;
+      const [x, y] = [Math.floor(canvas.width * s), Math.floor(canvas.height * t)];
+      return [...canvas.getContext('2d')!.getImageData(x, y, 1, 1).data].slice(0, 3);
+    },
+    [u, v] as const,
+  );
+}
+
+/** Moves the pointer over something while a key is held; the caller lets it go. */
+export async function holdOver(page: Page, key: string, target: Locator, u: number, v: number): Promise<void> {
+  const box = (await target.boundingBox())!;
+  await page.keyboard.down(key);
+  await page.mouse.move(box.x + box.width * u - 2, box.y + box.height * v - 2);
+  await page.mouse.move(box.x + box.width * u, box.y + box.height * v);
 }

@@ -459,7 +459,7 @@ export class EngineHost {
           question.title,
           photos.filter((p) => p !== null),
           thumbnailPng(this.pyramid, painting),
-          record?.palette && paletteSchema.parse(record.palette),
+          paletteSchema.safeParse(record?.palette).data,
         );
       }
       case 'state':

@@ -113,9 +113,13 @@ export class Toolbox {
     if (!takesPaint(tool) || (kindOf(tool) !== 'brush' && kindOf(tool) !== 'knife')) {
       throw new PainterError('That tool takes nothing up: choose a brush or the knife.');
     }
+    const held = this.reservoirs.has(tool);
     const reachMm = Math.min(9, Math.max(2.5, this.current.sizeMm / 2));
     const rect = takeUp(slab, this.reservoirInHand(), this.carrier(tool)!, { x, y, reachMm }, before);
-    if (isEmpty(rect)) throw new PainterError('There is no paint to take up there, or the brush is full.');
+    if (isEmpty(rect)) {
+      if (!held) this.reservoirs.delete(tool);
+      throw new PainterError('There is no paint to take up there, or the brush is full.');
+    }
     return rect;
   }
 

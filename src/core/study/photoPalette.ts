@@ -44,6 +44,7 @@ export function photoPalette(
   const total = cells.reduce((sum, c) => sum + c.count, 0);
   const seen = cells.filter((c) => c.count >= NOISE * total);
   if (seen.length === 0) return [];
+  const counted = seen.reduce((sum, c) => sum + c.count, 0);
   const centres = begin(seen, most).map((c) => [...c.lab] as Triple);
   let owner = new Int32Array(seen.length);
   for (let round = 0; round < ROUNDS; round++) {
@@ -68,7 +69,7 @@ export function photoPalette(
     const members = seen.filter((_, i) => owner[i] === k);
     if (members.length === 0) return [];
     const crowded = members.reduce((p, q) => (density(members, q) > density(members, p) ? q : p));
-    const weight = members.reduce((sum, c) => sum + c.count, 0) / total;
+    const weight = members.reduce((sum, c) => sum + c.count, 0) / counted;
     return [{ lab: crowded.lab, weight, at: [crowded.x / width, crowded.y / height], crowd: crowded.count }];
   });
   return merge(colours).sort((p, q) => q.weight - p.weight);

@@ -2,6 +2,7 @@
 import { DndContext, DragOverlay, pointerWithin, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { useEffect, useState } from 'react';
 import type { ToolId } from '@/core/marks/tools';
+import { mixtureOf, useEasel } from './easelStore';
 import { InHand } from './InHand';
 import { Jar, Mark } from './Jar';
 import { useJar } from './jarStore';
@@ -30,6 +31,12 @@ export function Bench() {
       onDragStart={({ active }) => setHeld(String(active.id))}
       onDragEnd={({ active, over }) => {
         setHeld(undefined);
+        if (active.id === 'mixture') {
+          const rect = active.rect.current.translated;
+          const mixture = mixtureOf(useEasel.getState().parts);
+          if (over?.id === 'slab' && rect) squeezeOut(mixture, ...middle(rect));
+          return;
+        }
         const pulled = /^tube-(.+)$/.exec(String(active.id))?.[1];
         if (pulled) {
           letGo(pulled, String(over?.id ?? ''), active.rect.current.translated);
@@ -52,15 +59,26 @@ export function Bench() {
       </footer>
       <DragOverlay dropAnimation={null}>
         {held && isToolId(held) && <Mark id={held} />}
+        {held === 'mixture' && (
+          <Drawdown mixture={mixtureOf(useEasel.getState().parts)} className={styles.pulledTube} />
+        )}
         {held?.startsWith('tube-') && <Drawdown mixture={{ [held.slice(5)]: 1 }} className={styles.pulledTube} />}
       </DragOverlay>
     </DndContext>
   );
 }
 
+interface Box {
+  readonly left: number;
+  readonly top: number;
+  readonly width: number;
+  readonly height: number;
+}
+const middle = (box: Box): [number, number] => [box.left + box.width / 2, box.top + box.height / 2];
+
 /** A tube was let go: over the slab it is squeezed out there, over another tube it takes that place. */
-function letGo(tube: string, over: string, rect: { left: number; top: number; width: number; height: number } | null) {
-  if (over === 'slab' && rect) squeezeOut(tube, rect.left + rect.width / 2, rect.top + rect.height / 2);
+function letGo(tube: string, over: string, rect: Box | null) {
+  if (over === 'slab' && rect) squeezeOut({ [tube]: 1 }, ...middle(rect));
   const place = /^tubeplace-(.+)$/.exec(over)?.[1];
   if (!place || place === tube) return;
   const { tubes, setTubes } = usePalette.getState();

@@ -1,8 +1,10 @@
 'use client';
 import { BgColorsOutlined, CloseOutlined, EditOutlined } from '@ant-design/icons';
 import { Button, Dropdown, InputNumber, Popover, Tooltip } from 'antd';
+import { useDraggable } from '@dnd-kit/core';
 import Link from 'next/link';
 import { useMemo } from 'react';
+import type { Mixture } from '@/core/colour/mixture';
 import { pigmentName } from '@/core/colour/pigments';
 import { kindOf, takesPaint } from '@/core/marks/tools';
 import { NUDGES, nudge, type NudgeDirection } from '@/core/mixing/nudge';
@@ -61,11 +63,7 @@ export function MixtureTray() {
         {NUDGES.map((direction) => (
           <NudgeButton key={direction} direction={direction} />
         ))}
-        {empty ? (
-          <span className={`${styles.swatch} ${styles.noSwatch}`}>no paint</span>
-        ) : (
-          <Drawdown mixture={mixture} className={styles.swatch} />
-        )}
+        {empty ? <span className={`${styles.swatch} ${styles.noSwatch}`}>no paint</span> : <Swatch mixture={mixture} />}
       </div>
       <Popover trigger="click" placement="top" title="Mixture by parts" content={<Parts />}>
         <button type="button" className={styles.recipeButton} aria-label="Mixture by parts">
@@ -98,6 +96,23 @@ export function MixtureTray() {
         <PaintMake />
       </div>
     </section>
+  );
+}
+
+/** The mixture as a drawdown; drawn to the slab it is squeezed out there. */
+function Swatch({ mixture }: { mixture: Mixture }) {
+  const { setNodeRef, listeners, isDragging } = useDraggable({ id: 'mixture' });
+  return (
+    <div
+      ref={setNodeRef}
+      {...listeners}
+      className={styles.swatch}
+      data-testid="swatch"
+      data-held={isDragging}
+      title="Draw it to the slab to squeeze it out there"
+    >
+      <Drawdown mixture={mixture} className={styles.swatchPicture} />
+    </div>
   );
 }
 

@@ -3,6 +3,7 @@ import { ClearOutlined, CompressOutlined, ExpandOutlined } from '@ant-design/ico
 import { Button, Tooltip } from 'antd';
 import { useDroppable } from '@dnd-kit/core';
 import { useEffect, useRef, useState } from 'react';
+import type { Mixture } from '@/core/colour/mixture';
 import { usePalette } from '../colour/paletteStore';
 import { recipeWords } from '../parts/recipeWords';
 import { useEasel } from './easelStore';
@@ -196,8 +197,8 @@ export function Slab() {
   );
 }
 
-/** Squeezes a tube out where it was let go over the slab, client coordinates. */
-export function squeezeOut(tube: string, clientX: number, clientY: number): void {
+/** Squeezes a mixture out where it was let go over the slab, client coordinates. */
+export function squeezeOut(mixture: Mixture, clientX: number, clientY: number): void {
   const element = document.querySelector<HTMLCanvasElement>('[data-testid=slab]');
   const { opened, bench, apply } = useEasel.getState();
   if (!element || !opened) return;
@@ -208,6 +209,6 @@ export function squeezeOut(tube: string, clientX: number, clientY: number): void
     within((clientX - left) * k, opened.slab.widthMm),
     within((clientY - top) * k, opened.slab.heightMm),
   ];
-  usePalette.getState().bring({ [tube]: 1 });
-  apply({ do: 'slab.squeeze', mixture: { [tube]: 1 }, at, sizeMm: 14, vehicle: bench?.tool.vehicle ?? 'oil' });
+  usePalette.getState().bring(mixture);
+  apply({ do: 'slab.squeeze', mixture, at, sizeMm: 14, vehicle: bench?.tool.vehicle ?? 'oil' });
 }

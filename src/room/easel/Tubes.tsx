@@ -21,6 +21,7 @@ export function Tubes() {
   const togglePanel = useEasel((s) => s.togglePanel);
   const open = useEasel((s) => s.panel === 'rack');
   const sets = [...TUBE_SETS, ...ownSets];
+  const asSet = sets.some((s) => s.name === name && s.tubes.length === tubes.length && s.tubes.every((id) => tubes.includes(id))); // prettier-ignore
   return (
     <section className={styles.tubes} aria-label="Tubes">
       <h3>
@@ -33,6 +34,7 @@ export function Tubes() {
         >
           <Button type="text" size="small" className={styles.setName} aria-label={`Set of tubes: ${name}`}>
             Tubes: {name}
+            {!asSet && ', altered'}
           </Button>
         </Dropdown>
         <span className={styles.spring} />
