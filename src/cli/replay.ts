@@ -6,6 +6,7 @@ import { encodePlanes, pictureRaster } from '@/core/formats/planes';
 import { digest } from '@/core/journal/digest';
 import { PainterError } from '@/core/journal/errors';
 import { readJournal, replay } from '@/core/journal/replay';
+import type { Studio } from '@/core/journal/studio';
 import { Picture } from '@/core/picture/picture';
 import { readRegion, readSpot } from '@/core/picture/readings';
 
@@ -14,6 +15,7 @@ export const REPLAY_HELP = `  --picture OUT.png    writes the picture, lit
   --scale S            paints the same strokes at S times the resolution
   --planes DIR         writes 16-bit planes of the state and planes.json with their units
   --probe X,Y          reads a spot, mm; may be given again
+  --slab-probe X,Y     reads a spot of the slab, mm; may be given again
   --region X,Y,W,H     reads an area, mm; may be given again`;
 
 /** Largest journal file, bytes. */
@@ -30,6 +32,7 @@ export async function replayCommand(argv: string[]): Promise<void> {
       scale: { type: 'string' },
       planes: { type: 'string' },
       probe: { type: 'string', multiple: true },
+      'slab-probe': { type: 'string', multiple: true },
       region: { type: 'string', multiple: true },
     },
   });
@@ -37,6 +40,7 @@ export async function replayCommand(argv: string[]): Promise<void> {
   const scale = values.scale === undefined ? 1 : Number(values.scale);
   if (!(scale > 0 && scale <= 16)) throw new PainterError('--scale takes a number above 0 and up to 16.');
   const probes = (values.probe ?? []).map((text) => numbers(text, 2, '--probe'));
+  const slabProbes = (values['slab-probe'] ?? []).map((text) => numbers(text, 2, '--slab-probe'));
   const regions = (values.region ?? []).map((text) => numbers(text, 4, '--region'));
 
   const seconds: Record<string, number> = {};
@@ -53,15 +57,18 @@ export async function replayCommand(argv: string[]): Promise<void> {
   const picture = new Picture(painting);
   timed('picture', () => picture.update({ left: 0, top: 0, right: painting.width, bottom: painting.height }));
 
+  const spot = (of: Picture, [x, y]: number[], option: string) => {
+    const { mmPerPx, width, height } = of.painting;
+    const [px, py] = [Math.floor(x / mmPerPx), Math.floor(y / mmPerPx)];
+    if (px < 0 || py < 0 || px >= width || py >= height) {
+      throw new PainterError(`${option} ${x},${y} lies outside ${of === picture ? 'the painting' : 'the slab'}.`);
+    }
+    return { xMm: x, yMm: y, ...readSpot(of, px, py) };
+  };
   const report = timed('measure', () => ({
-    probes: probes.map(([x, y]) => {
-      const px = Math.floor(x / painting.mmPerPx);
-      const py = Math.floor(y / painting.mmPerPx);
-      if (px < 0 || py < 0 || px >= painting.width || py >= painting.height) {
-        throw new PainterError(`--probe ${x},${y} lies outside the painting.`);
-      }
-      return { xMm: x, yMm: y, ...readSpot(picture, px, py) };
-    }),
+    probes: probes.map((at) => spot(picture, at, '--probe')),
+    slabProbes:
+      slabProbes.length > 0 ? readSlab(studio, (slab) => slabProbes.map((at) => spot(slab, at, '--slab-probe'))) : [],
     regions: regions.map(([x, y, w, h]) => {
       const left = Math.max(0, Math.floor(x / painting.mmPerPx));
       const top = Math.max(0, Math.floor(y / painting.mmPerPx));
@@ -93,12 +100,20 @@ export async function replayCommand(argv: string[]): Promise<void> {
         seconds,
         mass: studio.massBalance(),
         probes: report.probes,
+        ...(slabProbes.length > 0 ? { slabProbes: report.slabProbes } : {}),
         regions: report.regions,
       },
       null,
       2,
     ),
   );
+}
+
+/** Colours the slab and reads from it. */
+function readSlab<T>({ slab }: Studio, read: (picture: Picture) => T): T {
+  const picture = new Picture(slab);
+  picture.update({ left: 0, top: 0, right: slab.width, bottom: slab.height });
+  return read(picture);
 }
 
 function parseFile(path: string): unknown {

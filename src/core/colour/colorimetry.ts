@@ -7,7 +7,7 @@ import cie from './data/cie.json';
 export type Triple = [number, number, number];
 
 /** White point of the tabulated observer and illuminant. */
-const WHITE = cie.whiteXYZ as Triple;
+export const WHITE = cie.whiteXYZ as Triple;
 const XYZ_TO_RGB = cie.xyzToLinearSrgb as [Triple, Triple, Triple];
 const RGB_TO_XYZ = invert(XYZ_TO_RGB);
 
@@ -37,7 +37,8 @@ export const encodeSrgb = (v: number): number => (v <= 0.0031308 ? 12.92 * v : 1
 /** sRGB transfer curve, encoded to linear, one channel, 0..1. */
 export const decodeSrgb = (v: number): number => (v <= 0.04045 ? v / 12.92 : Math.pow((v + 0.055) / 1.055, 2.4));
 
-const labCurve = (t: number) => (t > 216 / 24389 ? Math.cbrt(t) : ((24389 / 27) * t + 16) / 116);
+/** The cube root of CIELAB, straight near black. */
+export const labCurve = (t: number) => (t > 216 / 24389 ? Math.cbrt(t) : ((24389 / 27) * t + 16) / 116);
 const labCurveInverse = (t: number) => (t > 6 / 29 ? t * t * t : ((116 * t - 16) * 27) / 24389);
 
 /** XYZ to CIELAB (L* 0..100). */

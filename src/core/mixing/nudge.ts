@@ -1,6 +1,9 @@
 /** Nudges: a mixture made lighter, darker, warmer, cooler, cleaner or duller by adding a little of a tube at hand. */
-import { chroma, type Triple } from '@/core/colour/colorimetry';
-import { masstoneLab, normalise, type Mixture } from '@/core/colour/mixture';
+import { chroma, linearToLab, type Triple } from '@/core/colour/colorimetry';
+import { BANDS } from '@/core/colour/bands';
+import { infiniteReflectance } from '@/core/colour/kubelkaMunk';
+import { bandsToLinear, masstoneLab, normalise, type Mixture } from '@/core/colour/mixture';
+import { pigmentIndex } from '@/core/colour/pigments';
 import { warmth } from '@/core/colour/warmth';
 
 export const NUDGES = ['lighter', 'darker', 'warmer', 'cooler', 'cleaner', 'duller'] as const;
@@ -58,12 +61,41 @@ function withTube(mixture: Mixture, tube: string, amount: number): Mixture {
   return normalise({ ...parts, [tube]: (parts[tube] ?? 0) + amount });
 }
 
+/** Absorption and scattering of one part of a mixture in the engine's bands. */
+function bandsOf(mixture: Mixture): { K: Float64Array; S: Float64Array } {
+  const { count } = BANDS;
+  const K = new Float64Array(count);
+  const S = new Float64Array(count);
+  for (const [id, part] of Object.entries(normalise(mixture))) {
+    const row = pigmentIndex(id) * count;
+    for (let b = 0; b < count; b++) {
+      K[b] += part * BANDS.K[row + b];
+      S[b] += part * BANDS.S[row + b];
+    }
+  }
+  return { K, S };
+}
+
+/** CIELAB of a mixture with some of a tube added: hundreds are looked at for one nudge. */
+function withMore({ K, S }: { K: Float64Array; S: Float64Array }, tube: string): (amount: number) => Triple {
+  const { count } = BANDS;
+  const row = pigmentIndex(tube) * count;
+  const R = new Float64Array(count);
+  return (amount) => {
+    for (let b = 0; b < count; b++) {
+      R[b] = infiniteReflectance(K[b] + amount * BANDS.K[row + b], S[b] + amount * BANDS.S[row + b]);
+    }
+    return linearToLab(bandsToLinear(R));
+  };
+}
+
 /**
  * The best way to nudge a mixture with the tubes at hand.
  * @returns undefined when none of them takes it that way, or the mixture is empty
  */
 export function nudge(mixture: Mixture, direction: NudgeDirection, tubes: readonly string[]): Nudge | undefined {
   if (Object.keys(normalise(mixture)).length === 0) return undefined;
+  const base = bandsOf(mixture);
   const from = masstoneLab(mixture);
   // a dull colour cannot be much duller, nor white much lighter
   const room =
@@ -78,7 +110,7 @@ export function nudge(mixture: Mixture, direction: NudgeDirection, tubes: readon
   if (step < 0.4) return undefined;
   let best: { nudge: Nudge; score: number } | undefined;
   for (const tube of tubes) {
-    const look = (amount: number) => masstoneLab(withTube(mixture, tube, amount));
+    const look = withMore(base, tube);
     const amount = amountFor((x) => along(direction, from, look(x)), step);
     if (amount === undefined) continue;
     const lab = look(amount);

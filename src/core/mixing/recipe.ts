@@ -1,14 +1,14 @@
 /**
  * Recipes: which tubes, and how many parts of each, give a colour.
  *
- * A lattice of mixtures of one to three tubes is computed once for a set of tubes. For a colour, the best entry of
- * each combination of tubes is found, the most promising combinations are refined, a fourth tube is tried, and the
+ * A lattice of mixtures of one to three tubes (four, where the set is small) is computed once for a set of tubes. For a colour, the best entry of
+ * each combination of tubes is found, the most promising combinations are refined, one tube more is tried, and the
  * result with the least Delta E 2000, counting a little for every tube, is the recipe. Refinement is Gauss and
  * Newton's on the logarithms of the parts, damped after Levenberg (1944), in the dual form: three equations, however
  * many tubes. Nothing in it is random.
  */
 import { BANDS, type BandSet } from '@/core/colour/bands';
-import { linearToXyz, xyzToLab, type Triple } from '@/core/colour/colorimetry';
+import { labCurve, linearToXyz, WHITE, type Triple } from '@/core/colour/colorimetry';
 import { deltaE2000 } from '@/core/colour/deltaE2000';
 import { infiniteReflectance, toExternal } from '@/core/colour/kubelkaMunk';
 import type { Mixture } from '@/core/colour/mixture';
@@ -37,15 +37,22 @@ const TRIPLE_STEPS = [-3.6, -1.8, 0, 1.8, 3.6];
 const FEW_PAIR_STEPS = [-5, -3, -1.5, 0, 1.5, 3, 5];
 const FEW_TRIPLE_STEPS = [-2.2, 0, 2.2];
 const MANY_TUBES = 16;
-/** Combinations that are refined, and of them those that get a fourth tube. */
+/** And for few, where it may be fine. */
+const FINE_TRIPLE_STEPS = [-6, -4.2, -2.8, -1.4, 0, 1.4, 2.8, 4.2, 6];
+const FOUR_STEPS = [-3.9, -1.3, 1.3, 3.9];
+const FEW_TUBES = 6;
+/** Combinations that are refined, and of them those that get one tube more. */
 const CANDIDATES = 10;
 const MANY_CANDIDATES = 24;
 const EXPANDED = 5;
 /** Influence, as a share of the strongest tube's, below which a tube is left out. */
 const NEGLIGIBLE = 0.0008;
-/** Influence of a fourth tube when it is first tried. */
+/** Influence of one tube more when it is first tried. */
 const FOURTH = 0.06;
 const MOST = 4;
+/** By how much a part is changed to see what it does, and one over the logarithm of it. */
+const STEP = 1.002;
+const INVERSE_STEP = 1 / Math.log(STEP);
 
 interface Trial {
   readonly tubes: readonly number[];
@@ -61,7 +68,7 @@ export class RecipeSolver {
   private readonly S: Float64Array;
   /** Parts of each tube that have about the same influence in a mixture. */
   private readonly even: Float64Array;
-  /** Tubes (-1: none) and weights of the lattice's entries, three numbers each; and which combination each is of. */
+  /** Tubes (-1: none) and weights of the lattice's entries, four numbers each; and which combination each is of. */
   private readonly latticeTubes: Int16Array;
   private readonly latticeWeights: Float64Array;
   private readonly latticeSet: Int32Array;
@@ -98,7 +105,7 @@ export class RecipeSolver {
     this.latticeSet = lattice.set;
     this.best = new Float64Array(lattice.sets);
     this.bestEntry = new Int32Array(lattice.sets);
-    this.latticeLab = new Float64Array(lattice.tubes.length);
+    this.latticeLab = new Float64Array(lattice.set.length * 3);
     const ids: number[] = [];
     const weights: number[] = [];
     for (let e = 0; e < lattice.set.length; e++) {
@@ -118,9 +125,8 @@ export class RecipeSolver {
       this.entry(e, ids, weights);
       trials.push(this.pruned(this.refine(ids, weights, metric, 12), metric));
     }
-    if (most === MOST && Math.min(...trials.map((t) => t.error)) > 0.04) {
-      trials.push(...this.withFourth([...trials].sort((p, q) => p.error - q.error).slice(0, EXPANDED), metric));
-    }
+    if (most === MOST && Math.min(...trials.map((t) => t.error)) > 0.04)
+      trials.push(...this.withOneMore(trials, metric));
     let found: { recipe: Recipe; score: number } | undefined;
     for (const trial of trials) {
       const lab = [...this.look(trial.tubes, trial.weights, this.lab)] as Triple;
@@ -155,7 +161,7 @@ export class RecipeSolver {
 
   private entry(e: number, ids: number[], weights: number[]): void {
     ids.length = weights.length = 0;
-    for (let k = 3 * e; k < 3 * e + 3 && this.latticeTubes[k] >= 0; k++) {
+    for (let k = MOST * e; k < MOST * e + MOST && this.latticeTubes[k] >= 0; k++) {
       ids.push(this.latticeTubes[k]);
       weights.push(this.latticeWeights[k]);
     }
@@ -180,10 +186,12 @@ export class RecipeSolver {
       Y += toXyz[count + b] * seen;
       Z += toXyz[2 * count + b] * seen;
     }
-    const lab = xyzToLab([X, Y, Z]);
-    out[0] = lab[0];
-    out[1] = lab[1];
-    out[2] = lab[2];
+    const fx = labCurve(X / WHITE[0]);
+    const fy = labCurve(Y / WHITE[1]);
+    const fz = labCurve(Z / WHITE[2]);
+    out[0] = 116 * fy - 16;
+    out[1] = 500 * (fx - fy);
+    out[2] = 200 * (fy - fz);
     return out;
   }
 
@@ -192,7 +200,7 @@ export class RecipeSolver {
     const { best, bestEntry, latticeLab, latticeSet, latticeTubes } = this;
     best.fill(Infinity);
     for (let e = 0; e < latticeSet.length; e++) {
-      if (most < 3 && latticeTubes[3 * e + most] >= 0) continue;
+      if (most < MOST && latticeTubes[MOST * e + most] >= 0) continue;
       const d = metric.squared(latticeLab[3 * e], latticeLab[3 * e + 1], latticeLab[3 * e + 2]);
       const set = latticeSet[e];
       if (d < best[set]) {
@@ -218,17 +226,19 @@ export class RecipeSolver {
   private refine(tubes: readonly number[], start: readonly number[], metric: Metric, rounds: number): Trial {
     const { slopes } = this;
     let weights = [...start];
-    const r = metric.residual(this.look(tubes, weights, this.lab));
+    const r: Triple = [0, 0, 0];
+    const after: Triple = [0, 0, 0];
+    metric.residual(this.look(tubes, weights, this.lab), r);
     let error = squared(r);
     if (tubes.length === 1) return { tubes, weights, error };
     let damping = 1e-2;
     for (let round = 0; round < rounds && error > 1e-4; round++) {
       tubes.forEach((_, j) => {
         const kept = weights[j];
-        weights[j] = kept * 1.002;
-        const moved = metric.residual(this.look(tubes, weights, this.moved));
+        weights[j] = kept * STEP;
+        metric.residual(this.look(tubes, weights, this.moved), after);
         weights[j] = kept;
-        for (let c = 0; c < 3; c++) slopes[3 * j + c] = (moved[c] - r[c]) / Math.log(1.002);
+        for (let c = 0; c < 3; c++) slopes[3 * j + c] = (after[c] - r[c]) * INVERSE_STEP;
       });
       let better = false;
       for (let attempt = 0; attempt < 4 && !better; attempt++) {
@@ -240,7 +250,7 @@ export class RecipeSolver {
         // no tube gets so weak that it could not come back
         const strongest = Math.max(...next.map((w, j) => w / this.even[tubes[j]]));
         next.forEach((w, j) => (next[j] = Math.max(w, strongest * 2e-5 * this.even[tubes[j]])));
-        const after = metric.residual(this.look(tubes, next, this.moved));
+        metric.residual(this.look(tubes, next, this.moved), after);
         if (squared(after) < error) {
           better = squared(after) < error * 0.999;
           [r[0], r[1], r[2]] = after;
@@ -265,18 +275,21 @@ export class RecipeSolver {
     return this.refine(keep(trial.tubes), keep(trial.weights), metric, 6);
   }
 
-  private withFourth(trials: readonly Trial[], metric: Metric): Trial[] {
-    const seen = new Set<string>();
+  private withOneMore(trials: readonly Trial[], metric: Metric): Trial[] {
+    const key = (tubes: readonly number[]) => [...tubes].sort((p, q) => p - q).join();
+    const seen = new Set(trials.map((t) => key(t.tubes)));
+    const begun = new Set<string>();
     const found: Trial[] = [];
-    for (const trial of trials) {
-      if (trial.tubes.length >= MOST) continue;
+    for (const trial of [...trials].sort((p, q) => p.error - q.error)) {
+      if (trial.tubes.length >= MOST || begun.has(key(trial.tubes))) continue;
+      if (begun.size === EXPANDED) break;
+      begun.add(key(trial.tubes));
       const strongest = Math.max(...trial.tubes.map((t, j) => trial.weights[j] / this.even[t]));
       for (let t = 0; t < this.tubes.length; t++) {
         if (trial.tubes.includes(t)) continue;
         const tubes = [...trial.tubes, t];
-        const key = [...tubes].sort((p, q) => p - q).join();
-        if (seen.has(key)) continue;
-        seen.add(key);
+        if (seen.has(key(tubes))) continue;
+        seen.add(key(tubes));
         const weights = [...trial.weights, strongest * this.even[t] * FOURTH];
         found.push(this.pruned(this.refine(tubes, weights, metric, 10), metric));
       }
@@ -300,19 +313,19 @@ export function solverFor(tubes: readonly string[]): RecipeSolver {
   return solver;
 }
 
-/** Mixtures of one, two and three tubes at fixed ratios of influence. */
+/** Mixtures of one, two and three tubes (of few tubes, four) at fixed ratios of influence. */
 function combinations(even: Float64Array) {
   const n = even.length;
   const many = n > MANY_TUBES;
   const pairs = many ? FEW_PAIR_STEPS : PAIR_STEPS;
-  const triples = many ? FEW_TRIPLE_STEPS : TRIPLE_STEPS;
+  const triples = many ? FEW_TRIPLE_STEPS : n <= FEW_TUBES ? FINE_TRIPLE_STEPS : TRIPLE_STEPS;
   const tubes: number[] = [];
   const weights: number[] = [];
   const set: number[] = [];
   let sets = 0;
-  const add = (a: number, wa: number, b = -1, wb = 0, c = -1, wc = 0) => {
-    tubes.push(a, b, c);
-    weights.push(wa, wb, wc);
+  const add = (a: number, wa: number, b = -1, wb = 0, c = -1, wc = 0, d = -1, wd = 0) => {
+    tubes.push(a, b, c, d);
+    weights.push(wa, wb, wc, wd);
     set.push(sets);
   };
   for (let a = 0; a < n; a++) {
@@ -325,6 +338,13 @@ function combinations(even: Float64Array) {
         for (const p of triples)
           for (const q of triples) add(a, even[a], b, even[b] * Math.exp(p), c, even[c] * Math.exp(q));
         sets++;
+        for (let d = c + 1; d < n && n <= FEW_TUBES; d++) {
+          for (const p of FOUR_STEPS)
+            for (const q of FOUR_STEPS)
+              for (const r of FOUR_STEPS)
+                add(a, even[a], b, even[b] * Math.exp(p), c, even[c] * Math.exp(q), d, even[d] * Math.exp(r));
+          sets++;
+        }
       }
     }
   }
@@ -333,7 +353,8 @@ function combinations(even: Float64Array) {
 
 /** Colour difference near a colour, linear: lightness, chroma and hue, each divided by what the eye forgives there. */
 interface Metric {
-  residual(lab: Readonly<Triple>): Triple;
+  /** Into `out`. */
+  residual(lab: Readonly<Triple>, out: Triple): void;
   squared(L: number, a: number, b: number): number;
 }
 
@@ -347,10 +368,12 @@ function metricAt([L0, a0, b0]: Readonly<Triple>): Metric {
   const c = 1 / (1 + 0.045 * C);
   const h = 1 / (1 + 0.015 * C);
   return {
-    residual([L, a, b]) {
-      const da = (a - a0) * g;
-      const db = b - b0;
-      return [(L - L0) * l, (cos * da + sin * db) * c, (cos * db - sin * da) * h];
+    residual(lab, out) {
+      const da = (lab[1] - a0) * g;
+      const db = lab[2] - b0;
+      out[0] = (lab[0] - L0) * l;
+      out[1] = (cos * da + sin * db) * c;
+      out[2] = (cos * db - sin * da) * h;
     },
     squared(L, a, b) {
       const da = (a - a0) * g;

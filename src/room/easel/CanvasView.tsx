@@ -351,7 +351,7 @@ export function CanvasView() {
       <canvas ref={canvas} className={styles.picture} />
       {!opened && <p className={styles.opening}>Bringing the painting to the easel …</p>}
       <Footprint box={box} pointer={pointer} />
-      <SampleTag pointer={pointer} />
+      <SampleTag box={box} pointer={pointer} />
       <CompareTag box={box} pointer={pointer} />
     </div>
   );

@@ -1,5 +1,5 @@
 'use client';
-import type { RefObject } from 'react';
+import { useEffect, useState, type RefObject } from 'react';
 import { labToLinear, linearToHex } from '@/core/colour/colorimetry';
 import { masstoneLinear } from '@/core/colour/mixture';
 import { missWords, recipeWords } from '../parts/recipeWords';
@@ -9,15 +9,29 @@ import { useEasel } from './easelStore';
 import styles from './easel.module.css';
 
 /** What is under the pointer while the sample key is held: the mixture itself, whatever the light. */
-export function SampleTag({ pointer }: { pointer: RefObject<{ x: number; y: number } | undefined> }) {
+export function SampleTag({
+  box,
+  pointer,
+}: {
+  box: RefObject<HTMLDivElement | null>;
+  pointer: RefObject<{ x: number; y: number } | undefined>;
+}) {
+  const [at, setAt] = useState<{ x: number; y: number }>();
   const sampling = useEasel((s) => s.sampling);
   const sample = useEasel((s) => s.sample);
   const layers = useEasel((s) => s.bench?.layers);
   const asSeen = useEasel((s) => s.asSeen);
   const forbidden = usePalette((s) => !s.rules.sampleCanvas);
-  if (!sampling || !pointer.current) return null;
+  useEffect(() => {
+    const element = box.current;
+    if (!element || !sampling) return;
+    const follow = () => setAt(pointer.current && { x: pointer.current.x, y: pointer.current.y });
+    element.addEventListener('hand', follow);
+    follow();
+    return () => element.removeEventListener('hand', follow);
+  }, [box, pointer, sampling]);
+  if (!sampling || !at) return null;
   const dpr = window.devicePixelRatio;
-  const at = pointer.current;
   const width = useEasel.getState().view.width / dpr;
   const style = { left: Math.min(at.x / dpr + 18, width - 300), top: at.y / dpr + 18 };
   if (forbidden) {
