@@ -40,7 +40,7 @@ export function strongestChroma(solver: RecipeSolver, h: number, L: number): num
   let [low, high] = [0, 110];
   for (let i = 0; i < 6; i++) {
     const C = (low + high) / 2;
-    if (solver.solve(lch(L, C, h), { perTube: 0 }).deltaE <= REACHED) low = C;
+    if (solver.solve(lch(L, C, h), { perTube: 0, enough: REACHED }).deltaE <= REACHED) low = C;
     else high = C;
   }
   return low;

@@ -21,7 +21,7 @@ export const LOST = 3;
 
 /**
  * Proposes a set of at most `most` tubes out of `pool`: the one that helps most is added again and again, then each is
- * tried against every other. Colours count by the fourth root of their share, so that an accent is not given up for a sky.
+ * tried against every other. Colours count by a low power of their share, so that an accent is not given up for a sky.
  * @throws RangeError when the pool is empty
  */
 export function limitedSet(colours: readonly WeighedColour[], pool: readonly string[], most: number): LimitedSet {
@@ -31,7 +31,7 @@ export function limitedSet(colours: readonly WeighedColour[], pool: readonly str
     let value = known.get(key);
     if (value === undefined) {
       const solver = new RecipeSolver([...tubes].sort());
-      value = colours.reduce((sum, { lab, weight }) => sum + weight ** 0.25 * solver.nearest(lab) ** 1.5, 0);
+      value = colours.reduce((sum, { lab, weight }) => sum + weight ** 0.35 * solver.nearest(lab) ** 1.5, 0);
       known.set(key, value);
     }
     return value;

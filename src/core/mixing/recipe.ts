@@ -28,6 +28,8 @@ export interface RecipeOptions {
   readonly mostTubes?: number;
   /** What one more tube must save, Delta E 2000. */
   readonly perTube?: number;
+  /** As near as anybody needs it, Delta E 2000: one tube more is then not tried. */
+  readonly enough?: number;
 }
 
 /** Logarithmic ratios of influence at which two tubes, and three, are mixed in the lattice. */
@@ -115,7 +117,7 @@ export class RecipeSolver {
   }
 
   /** The best recipe for a colour (CIELAB). It may miss: see its deltaE. */
-  solve(asked: Readonly<Triple>, { mostTubes = MOST, perTube = 0.25 }: RecipeOptions = {}): Recipe {
+  solve(asked: Readonly<Triple>, { mostTubes = MOST, perTube = 0.25, enough = 0.2 }: RecipeOptions = {}): Recipe {
     const most = Math.max(1, Math.min(MOST, mostTubes));
     const metric = metricAt(asked);
     const trials: Trial[] = [];
@@ -125,7 +127,7 @@ export class RecipeSolver {
       this.entry(e, ids, weights);
       trials.push(this.pruned(this.refine(ids, weights, metric, 12), metric));
     }
-    if (most === MOST && Math.min(...trials.map((t) => t.error)) > 0.04)
+    if (most === MOST && Math.min(...trials.map((t) => t.error)) > enough * enough)
       trials.push(...this.withOneMore(trials, metric));
     let found: { recipe: Recipe; score: number } | undefined;
     for (const trial of trials) {

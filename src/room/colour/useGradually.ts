@@ -8,9 +8,15 @@ const SHOWN_MS = 150;
 
 /**
  * Computes a list item by item while the page stays quick; what is not there yet is undefined.
+ * @param whole shown only when everything is there: for what is dear to draw
  * @param key what the items depend on: the work begins anew when it changes
  */
-export function useGradually<T>(key: string, count: number, compute: (index: number) => T): readonly (T | undefined)[] {
+export function useGradually<T>(
+  key: string,
+  count: number,
+  compute: (index: number) => T,
+  whole = false,
+): readonly (T | undefined)[] {
   const [state, setState] = useState<{ key: string; items: readonly T[] }>({ key: '', items: [] });
   useEffect(() => {
     let gone = false;
@@ -20,7 +26,7 @@ export function useGradually<T>(key: string, count: number, compute: (index: num
       if (gone) return;
       const end = performance.now() + SLICE_MS;
       while (items.length < count && performance.now() < end) items.push(compute(items.length));
-      if (items.length >= count || performance.now() - shown > SHOWN_MS) {
+      if (items.length >= count || (!whole && performance.now() - shown > SHOWN_MS)) {
         shown = performance.now();
         setState({ key, items: [...items] });
       }
@@ -33,6 +39,6 @@ export function useGradually<T>(key: string, count: number, compute: (index: num
     };
     // the key says what `compute` depends on
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [key, count]);
+  }, [key, count, whole]);
   return Array.from({ length: count }, (_, i) => (state.key === key ? state.items[i] : undefined));
 }

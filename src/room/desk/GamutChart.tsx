@@ -28,8 +28,11 @@ interface Point {
 export function GamutChart({ photos, mixture }: { photos: readonly DeskPhoto[] | undefined; mixture: Mixture }) {
   const tubes = usePalette((s) => s.tubes);
   const [L, setL] = useState(50);
-  const chromas = useGradually(`${[...tubes].sort().join()} ${L}`, OUTLINE_HUES.length, (i) =>
-    strongestChroma(solverFor(tubes), OUTLINE_HUES[i], L),
+  const chromas = useGradually(
+    `${[...tubes].sort().join()} ${L}`,
+    OUTLINE_HUES.length,
+    (i) => strongestChroma(solverFor(tubes), OUTLINE_HUES[i], L),
+    true,
   );
   const colours = useMemo(
     () => (photos ?? []).flatMap(({ pixels: p }) => scatteredColours(p.data, p.width, p.height, COLOURS)),

@@ -10,7 +10,8 @@ import { useEasel } from './easelStore';
 import styles from './easel.module.css';
 
 const where = (spot: MarkedSpot) => (spot.on === 'canvas' ? 'canvas' : 'photo');
-const signed = (v: number, digits = 1) => `${v > 0 ? '+' : v < 0 ? '−' : ''}${Math.abs(v).toFixed(digits)}`;
+const plain = (v: number) => v.toFixed(1).replace('-', '−');
+const signed = (v: number) => (v > 0.05 ? `+${plain(v)}` : plain(v)).replace('−0.0', '0.0');
 
 /** Spots on canvas and photo compared in words and numbers; the probe that follows the brush; the spot itself. */
 export function CompareDrawer() {
@@ -67,8 +68,8 @@ export function CompareDrawer() {
                     ).map(([name, a, b]) => (
                       <tr key={name}>
                         <th scope="row">{name}</th>
-                        <td>{a.toFixed(1)}</td>
-                        <td>{b.toFixed(1)}</td>
+                        <td>{plain(a)}</td>
+                        <td>{plain(b)}</td>
                         <td>{signed(b - a)}</td>
                       </tr>
                     ))}
@@ -111,8 +112,8 @@ export function CompareDrawer() {
         block
         aria-label="What sampling gives"
         options={[
-          { value: 'paint', label: 'Paint that lies there' },
-          { value: 'seen', label: 'Colour seen' },
+          { value: 'paint', label: 'The paint there' },
+          { value: 'seen', label: 'The colour seen' },
         ]}
         value={asSeen ? 'seen' : 'paint'}
         onChange={(v) => set({ asSeen: v === 'seen' })}

@@ -313,7 +313,9 @@ function Photo({
         onPointerMove={(event) => {
           if (heldKeys.sample) sampleHere(event, false);
           else if (heldKeys.compare) compareHere(event, false);
-          else if (event.buttons & 1) see({ x: sight.x + event.movementX, y: sight.y + event.movementY });
+          // only what was pressed here moves the photo: a tube may be drawn past it
+          else if (event.currentTarget.hasPointerCapture(event.pointerId))
+            see({ x: sight.x + event.movementX, y: sight.y + event.movementY });
         }}
       />
       <svg className={styles.marksOver} aria-hidden="true">
