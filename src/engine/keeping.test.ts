@@ -96,6 +96,25 @@ describe('keeping a painting', () => {
     expect(digest((await Keeping.open(record)).studio)).toBe(digest(studio));
   });
 
+  it('keeps the slab with the painting', async () => {
+    const record = await onTheRack();
+    const { studio, keeping } = await paintAndKeep(
+      record,
+      commands(
+        { do: 'slab.squeeze', mixture: { PY43: 1 }, at: [40, 30] },
+        ...loaded('flat', 8, { PB29: 1 }),
+        { do: 'stroke', on: 'slab', samples: [[0, 30, 28, 0.6], [200, 52, 31, 0.6]] }, // prettier-ignore
+      ),
+    );
+    await snapshot(keeping);
+    expect((await readSnapshot(record.id))!.tiles.some((t) => t.layer === 'slab')).toBe(true);
+    const again = await Keeping.open(record);
+    expect(digest(again.studio)).toBe(digest(studio));
+    again.studio.apply({ do: 'undo' });
+    studio.apply({ do: 'undo' });
+    expect(digest(again.studio)).toBe(digest(studio));
+  });
+
   it('falls back on the journal when a snapshot is damaged', async () => {
     const record = await onTheRack();
     const { studio, keeping } = await paintAndKeep(record, STROKES);

@@ -1,8 +1,6 @@
-import { BANDS } from '@/core/colour/bands';
 import type { Layer } from '@/core/film/layer';
 import type { Ledger, MassBalance } from '@/core/film/ledger';
 import { Painting, type PaintingSpec } from '@/core/film/painting';
-import { retubeTile } from '@/core/film/retube';
 import { makeSlab, SLAB } from '@/core/film/slab';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
 import { driesIn, dryTile, sealTile } from '@/core/flow/drying';
@@ -16,24 +14,17 @@ import { GelStroke } from '@/core/marks/gelStroke';
 import { KNIVES } from '@/core/marks/knifeForm';
 import { KnifeStroke } from '@/core/marks/knifeStroke';
 import { SpatterStroke } from '@/core/marks/spatterStroke';
-import { squeeze } from '@/core/marks/squeeze';
 import { SprayStroke } from '@/core/marks/sprayStroke';
-import { kindOf, startSettings } from '@/core/marks/tools';
-import { isColoured, pigmentId, pigmentIndex, TABLE_COUNT } from '@/core/colour/pigments';
+import { kindOf } from '@/core/marks/tools';
+import { isColoured, pigmentId, TABLE_COUNT } from '@/core/colour/pigments';
+import { noChange, tileRect, wholeRect, type Change, type Workplace } from './change';
 import type { Command } from './commands';
 import { PainterError } from './errors';
 import { changesPainting } from './history';
-import { needTubes, Toolbox, type ToolboxState } from './toolbox';
-
-/** What a command changed. */
-export interface Change {
-  /** Cells whose paint may differ; empty when none. */
-  readonly rect: PixelRect;
-  /** Cells of the slab whose paint may differ. */
-  readonly slab: PixelRect;
-  /** Layers were added, removed, ordered, hidden, shown, renamed or chosen. */
-  readonly layers: boolean;
-}
+import { changeLayers } from './layerWork';
+import { retube } from './retubeWork';
+import { scrapeSlab, squeezeOnSlab } from './slabWork';
+import { Toolbox, type ToolboxState } from './toolbox';
 
 /** Who is in the stack, in which order. */
 interface Structure {
@@ -165,7 +156,7 @@ export class Studio {
     for (const layer of this.allLayers) layer.forEachTile((tile) => tile.dropLaid());
     const command: Command = on ? { do: 'stroke', samples, on } : { do: 'stroke', samples };
     this.commit(command);
-    return { command, change: on ? { ...NOTHING(), slab: rect } : { ...NOTHING(), rect } };
+    return { command, change: on ? { ...noChange(), slab: rect } : { ...noChange(), rect } };
   }
 
   get strokeInAir(): boolean {
@@ -235,7 +226,7 @@ export class Studio {
   }
 
   private perform(command: Exclude<Command, { do: 'stroke' | 'undo' | 'redo' }>): Change {
-    const nothing = NOTHING();
+    const nothing = noChange();
     switch (command.do) {
       case 'tool':
         this.tools.take(command);
@@ -255,26 +246,18 @@ export class Studio {
         return this.pass(command.hours * 3600);
       case 'dry':
         return this.dry();
-      case 'slab.squeeze': {
-        const { mixture, at, sizeMm, vehicle } = command;
-        if (at[0] < 0 || at[1] < 0 || at[0] > this.slab.spec.widthMm || at[1] > this.slab.spec.heightMm) {
-          throw new PainterError('That is beside the slab.');
-        }
-        needTubes(Object.keys(mixture));
-        const make = { ...startSettings('knife'), vehicle };
-        const slab = squeeze(this.slab, { mixture, x: at[0], y: at[1], sizeMm, make }, (l, i) => this.keepTile(l, i));
-        return { ...nothing, slab };
-      }
+      case 'slab.squeeze':
+        return squeezeOnSlab(this.workplace, command);
       case 'slab.take': {
         const slab = this.tools.takeUp(this.slab, ...command.at, (l, i) => this.keepTile(l, i));
         return { ...nothing, slab };
       }
       case 'slab.scrape':
-        return this.scrapeSlab();
+        return scrapeSlab(this.workplace);
       case 'retube':
-        return this.retube(command);
+        return retube(this.workplace, command);
       default:
-        return this.changeLayers(command);
+        return changeLayers(this.workplace, command);
     }
   }
 
@@ -292,7 +275,7 @@ export class Studio {
         growRect(rect, tileRect(painting, index));
       });
     }
-    return { ...NOTHING(), rect };
+    return { ...noChange(), rect };
   }
 
   private dry(): Change {
@@ -306,98 +289,7 @@ export class Studio {
         if (sealTile(painting.arena, tile)) growRect(rect, tileRect(painting, index));
       });
     }
-    return { ...NOTHING(), rect };
-  }
-
-  /** Takes everything off the slab. */
-  private scrapeSlab(): Change {
-    const { slab } = this;
-    const { film } = slab.massOnCanvas();
-    film.forEach((mass, i) => (slab.ledger.removed[i] += mass));
-    const rect = noRect();
-    const [layer] = slab.layers;
-    layer.forEachTile((tile, index) => {
-      this.keepTile(layer, index);
-      tile.dispose(BANDS.count);
-      layer.tiles[index] = undefined;
-      growRect(rect, tileRect(slab, index));
-    });
-    return { ...NOTHING(), slab: rect };
-  }
-
-  /** Replaces a tube by another in all paint on the canvas. */
-  private retube({ from, to, factor }: Extract<Command, { do: 'retube' }>): Change {
-    const { painting } = this;
-    needTubes([from, to]);
-    if (from === to) throw new PainterError('Choose another tube to put in its place.');
-    const [old, fresh] = [pigmentIndex(from), pigmentIndex(to)];
-    const rect = noRect();
-    for (const layer of painting.layers) {
-      layer.forEachTile((tile, index) => {
-        if (!tile.pigments.includes(old) && !tile.strata.some((s) => s.pigments.includes(old))) return;
-        this.keepTile(layer, index);
-        const exchange = retubeTile(painting.arena, tile, old, fresh, factor)!;
-        painting.ledger.removed[old] += exchange.gone * painting.cellArea;
-        painting.ledger.loaded[fresh] += exchange.come * painting.cellArea;
-        growRect(rect, tileRect(painting, index));
-      });
-    }
-    return { ...NOTHING(), rect };
-  }
-
-  private changeLayers(command: Extract<Command, { do: `layer.${string}` }>): Change {
-    const { painting } = this;
-    const everything: Change = { ...NOTHING(), rect: this.wholeRect(), layers: true };
-    if (command.do === 'layer.add') {
-      const at = painting.layers.indexOf(painting.active);
-      const count = painting.layers.filter((l) => l.kind === command.kind).length + 1;
-      const name = command.name ?? (command.kind === 'paint' ? `Paint ${count}` : `Sketch ${count}`);
-      const layer = painting.addLayer(command.kind, name);
-      painting.layers.pop();
-      painting.layers.splice(at + 1, 0, layer);
-      painting.activeLayer = layer.id;
-      return everything;
-    }
-    const layer = painting.layer(command.layer);
-    if (!layer) throw new PainterError(`There is no layer "${command.layer}".`);
-    switch (command.do) {
-      case 'layer.choose':
-        painting.activeLayer = layer.id;
-        return { ...NOTHING(), layers: true };
-      case 'layer.set':
-        if (command.name !== undefined) layer.name = command.name;
-        if (command.visible === undefined || command.visible === layer.visible) return { ...NOTHING(), layers: true };
-        layer.visible = command.visible;
-        painting.order++;
-        return everything;
-      case 'layer.move': {
-        const rest = painting.layers.filter((l) => l !== layer);
-        rest.splice(Math.min(command.to, rest.length), 0, layer);
-        painting.layers = rest;
-        painting.order++;
-        return everything;
-      }
-      case 'layer.remove': {
-        if (painting.layers.filter((l) => l.kind === 'paint').length === 1 && layer.kind === 'paint') {
-          throw new PainterError('A painting needs one paint layer: add another before removing this one.');
-        }
-        layer.forEachTile((_, index) => this.keepTile(layer, index));
-        const before = painting.massOnCanvas();
-        painting.disposeLayer(layer);
-        const after = painting.massOnCanvas();
-        painting.ledger.removed.forEach((_, i) => {
-          painting.ledger.removed[i] += before.film[i] - after.film[i] + before.strata[i] - after.strata[i];
-        });
-        const at = painting.layers.indexOf(layer);
-        painting.layers = painting.layers.filter((l) => l !== layer);
-        if (painting.activeLayer === layer.id) {
-          const near = painting.layers.slice(0, at).reverse().concat(painting.layers.slice(at));
-          painting.activeLayer = (near.find((l) => l.kind === 'paint') ?? painting.layers[0]).id;
-        }
-        painting.order++;
-        return everything;
-      }
-    }
+    return { ...noChange(), rect };
   }
 
   /** The layer on which the tool in hand works. */
@@ -448,6 +340,12 @@ export class Studio {
         return new BrushStroke(setting, form, footprint, tools.reservoirInHand());
       }
     }
+  }
+
+  /** What commands that are told elsewhere work on. */
+  private get workplace(): Workplace {
+    const { painting, slab } = this;
+    return { painting, slab, keep: (layer, index) => this.keepTile(layer, index) };
   }
 
   // --- going back and forth
@@ -531,7 +429,7 @@ export class Studio {
     if (this.timeline.length > at) this.rebuild(this.timeline.slice(0, at));
     for (const command of commands) this.apply(command);
     this.future = future;
-    return { rect: this.wholeRect(), slab: wholeRect(this.slab), layers: true };
+    return { rect: wholeRect(this.painting), slab: wholeRect(this.slab), layers: true };
   }
 
   /** The same tiles as another moment's, as they are now. */
@@ -570,7 +468,7 @@ export class Studio {
         else growRect(rect, tileRect(painting, index));
       }
     }
-    if (layersDiffer) growRect(rect, this.wholeRect());
+    if (layersDiffer) growRect(rect, wholeRect(this.painting));
     painting.order++;
     painting.ledger.copyFrom(moment.ledger);
     this.tools.restore(moment.tools);
@@ -590,7 +488,7 @@ export class Studio {
     const commands = this.timeline.slice(last);
     this.rebuild(this.timeline.slice(0, last));
     this.future = [...future, { at: last, commands }];
-    return { rect: this.wholeRect(), slab: wholeRect(this.slab), layers: true };
+    return { rect: wholeRect(this.painting), slab: wholeRect(this.slab), layers: true };
   }
 
   /** Paints everything anew from the empty ground. */
@@ -625,21 +523,7 @@ export class Studio {
       layersMade,
     };
   }
-
-  private wholeRect(): PixelRect {
-    return wholeRect(this.painting);
-  }
 }
-
-const NOTHING = (): Change => ({ rect: noRect(), slab: noRect(), layers: false });
-
-function tileRect({ tilesX, width, height }: Painting, index: number): PixelRect {
-  const left = (index % tilesX) * TILE;
-  const top = Math.floor(index / tilesX) * TILE;
-  return { left, top, right: Math.min(width, left + TILE), bottom: Math.min(height, top + TILE) };
-}
-
-const wholeRect = ({ width, height }: Painting): PixelRect => ({ left: 0, top: 0, right: width, bottom: height });
 
 /** Bytes that a moment keeps alive beyond what the painting shares with it. */
 function momentBytes(moment: Moment): number {

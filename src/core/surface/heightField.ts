@@ -38,9 +38,9 @@ export interface HeightField {
 
 /** Makes the height field of a support at a resolution. */
 export function makeHeightField(spec: SurfaceSpec, ppi: number, seed: number): HeightField {
-  if (spec.kind === 'smooth') return { size: 64, um: new Float32Array(64 * 64), peakUm: 0, depthUm: 0 };
   const size = Math.max(64, Math.round((PATCH_MM / 25.4) * ppi));
   const um = new Float32Array(size * size);
+  if (spec.kind === 'smooth') return { size, um, peakUm: 0, depthUm: 0 };
   if (spec.kind === 'linen-fine' || spec.kind === 'linen-coarse') {
     weave(um, size, PATCH_MM / spec.scale, WEAVES[spec.kind], seed);
   } else if (spec.kind === 'panel') {

@@ -1,10 +1,11 @@
 'use client';
 import { DeleteOutlined } from '@ant-design/icons';
 import { Button, Checkbox, Input, Segmented, Tooltip } from 'antd';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { TUBE_SETS } from '@/core/colour/tubeSets';
 import { decodeTubeSet, encodeTubeSet } from '@/core/formats/tubeSetFile';
 import { PainterError } from '@/core/journal/errors';
+import { FileButton } from '../parts/FileButton';
 import { fileName, saveFile } from '../parts/saveFile';
 import { shortName } from '../parts/recipeWords';
 import { usePalette } from './paletteStore';
@@ -16,7 +17,6 @@ export function SetPlan() {
   const { name, note, tubes, rules, ownSets, ownPaints } = palette;
   const [title, setTitle] = useState<string>();
   const [trouble, setTrouble] = useState('');
-  const picker = useRef<HTMLInputElement>(null);
   const called = title ?? name;
   const attempt = async (work: () => Promise<unknown> | void) => {
     setTrouble('');
@@ -98,21 +98,9 @@ export function SetPlan() {
         <Button size="small" onClick={share}>
           Share
         </Button>
-        <Button size="small" onClick={() => picker.current?.click()}>
+        <FileButton size="small" accept=".json" label="Open a set of tubes" onFile={(file) => void open(file)}>
           Open file
-        </Button>
-        <input
-          ref={picker}
-          type="file"
-          accept=".json"
-          className="visually-hidden"
-          aria-label="Open a set of tubes"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            if (file) void open(file);
-            event.target.value = '';
-          }}
-        />
+        </FileButton>
       </div>
       {(trouble || palette.trouble) && (
         <p role="alert" className="trouble">

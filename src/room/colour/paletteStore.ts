@@ -10,6 +10,7 @@ import { amendPainting, NO_RULES, readPainting, type HouseRules, type Palette } 
 import { newId } from '../rack/hangFile';
 
 const [GENERAL] = TUBE_SETS;
+const MOST_ASIDE = 8;
 
 /** Tubes at hand for the painting on the easel, the sets to take them from, and the rules set for it. */
 interface PaletteState extends Palette {
@@ -35,6 +36,9 @@ interface PaletteState extends Palette {
   /** Mixtures that are to be squeezed out on the slab when the painting is next on the easel. */
   waiting: readonly Mixture[];
   setOut: (mixtures: readonly Mixture[]) => void;
+  /** Mixtures laid beside the one in hand, newest first: to come back to, and as ends of strings. */
+  aside: readonly Mixture[];
+  setAside: (mixture: Mixture) => void;
 }
 
 /** Called when the painting's worker has to hear of what changed. */
@@ -75,6 +79,7 @@ export const usePalette = create<PaletteState>((set, get) => {
     ownPaints: [],
     trouble: '',
     waiting: [],
+    aside: [],
 
     async open(painting) {
       const [ownSets, ownPaints, record] = await Promise.all([
@@ -153,6 +158,11 @@ export const usePalette = create<PaletteState>((set, get) => {
         set({ ownPaints });
       }
       if (!get().tubes.includes(paint.id)) change({ tubes: [...get().tubes, paint.id] });
+    },
+    setAside(mixture) {
+      const same = JSON.stringify(mixture);
+      const others = get().aside.filter((m) => JSON.stringify(m) !== same);
+      set({ aside: [mixture, ...others].slice(0, MOST_ASIDE) });
     },
     setOut(waiting) {
       set({ waiting });

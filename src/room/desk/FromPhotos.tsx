@@ -27,10 +27,10 @@ export function FromPhotos({ photos }: { photos: readonly DeskPhoto[] | undefine
     () => colours.map(({ lab }) => solverFor(tubes).solve(lab, { mostTubes: rules.mostTubes })),
     [colours, tubes, rules.mostTubes],
   );
-  if (!rules.samplePhoto) return <p className={styles.aside}>By your house rules nothing is sampled from photos.</p>;
+  if (!rules.samplePhoto) return <p className={styles.nothing}>By your house rules nothing is sampled from photos.</p>;
   if (photos?.length === 0 || !photos) {
     return (
-      <p className={styles.aside}>
+      <p className={styles.nothing}>
         {photos ? 'No photo hangs beside this painting. Hang one on its motif board first.' : 'Looking for photos …'}
       </p>
     );

@@ -1,7 +1,7 @@
 'use client';
-import { InputNumber, Select } from 'antd';
-import { chroma, hue } from '@/core/colour/colorimetry';
-import { masstoneLab, type Mixture } from '@/core/colour/mixture';
+import { Button, InputNumber, Select } from 'antd';
+import { chroma, hue, linearToHex } from '@/core/colour/colorimetry';
+import { masstoneLab, masstoneLinear, type Mixture } from '@/core/colour/mixture';
 import { usePalette } from '../colour/paletteStore';
 import { Drawdown } from '../parts/Drawdown';
 import { recipeWords, shortName } from '../parts/recipeWords';
@@ -9,12 +9,17 @@ import styles from './desk.module.css';
 
 /** The mixture in hand: drawdown, parts, and where it stands. */
 export function MixtureInHand({ mixture }: { mixture: Mixture }) {
-  const { tubes, keepParts } = usePalette();
+  const { tubes, keepParts, aside, setAside } = usePalette();
   const ids = Object.keys(mixture);
   const lab = ids.length > 0 ? masstoneLab(mixture) : undefined;
   return (
     <section className={styles.card} aria-label="Mixture in hand">
-      <h2>Mixture in hand</h2>
+      <h2>
+        Mixture in hand
+        <Button type="link" size="small" disabled={!lab} onClick={() => setAside({ ...mixture })}>
+          set aside
+        </Button>
+      </h2>
       <div className={styles.hand}>
         {lab ? (
           <Drawdown mixture={mixture} className={styles.handDrawdown} />
@@ -56,6 +61,20 @@ export function MixtureInHand({ mixture }: { mixture: Mixture }) {
             <span className="fact">{hue(lab).toFixed(0)}°</span>
           </span>
         </p>
+      )}
+      {aside.length > 0 && (
+        <div className={styles.aside} aria-label="Set aside">
+          {aside.map((m) => (
+            <button
+              key={JSON.stringify(m)}
+              type="button"
+              title={recipeWords(m)}
+              aria-label={`Take up again ${recipeWords(m)}`}
+              style={{ background: linearToHex(masstoneLinear(m)) }}
+              onClick={() => keepParts({ ...m })}
+            />
+          ))}
+        </div>
       )}
     </section>
   );

@@ -1,7 +1,6 @@
 'use client';
 import { Button, Input, InputNumber, Segmented, Select } from 'antd';
-import { useMemo, useRef, useState } from 'react';
-import { CartesianGrid, Line, LineChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
+import { useMemo, useState } from 'react';
 import { linearToHex, xyzToLinear } from '@/core/colour/colorimetry';
 import type { OwnPaint } from '@/core/colour/ownPaints';
 import { masstoneSpectrum, spectrumToXyz, WAVELENGTHS } from '@/core/colour/spectrum';
@@ -10,10 +9,12 @@ import { writeCxf } from '@/core/formats/cxf';
 import { pairUp, paintFrom, readSpectra } from '@/core/formats/paintMeasurement';
 import { MAX_SPECTRA_BYTES, resampled, type SpectralSample } from '@/core/formats/spectra';
 import { PainterError } from '@/core/journal/errors';
+import { FileButton } from '../parts/FileButton';
 import { fileName, saveFile } from '../parts/saveFile';
 import { shortName } from '../parts/recipeWords';
 import { TubeCard } from '../colour/TubeCard';
 import { usePalette } from '../colour/paletteStore';
+import { SpectrumPlot } from './SpectrumPlot';
 import styles from './desk.module.css';
 
 /** Samples that were read, and which of them is what. */
@@ -36,7 +37,6 @@ export function OwnPaints() {
   const [format, setFormat] = useState<'cgats' | 'cxf'>('cgats');
   const [trouble, setTrouble] = useState('');
   const [measuring, setMeasuring] = useState(false);
-  const picker = useRef<HTMLInputElement>(null);
   const mixture = useMemo(() => Object.fromEntries(Object.entries(parts ?? {}).filter(([, n]) => n > 0)), [parts]);
 
   const read = (text: string, from: string) => {
@@ -131,21 +131,14 @@ export function OwnPaints() {
           parts of white
         </div>
         <div className={styles.line}>
-          <Button size="small" onClick={() => picker.current?.click()}>
-            Open a measurement
-          </Button>
-          <input
-            ref={picker}
-            type="file"
+          <FileButton
+            size="small"
             accept=".txt,.cgats,.cxf,.xml,.sp,.ti3"
-            className="visually-hidden"
-            aria-label="Open a measurement file"
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              if (file) void openFile(file);
-              event.target.value = '';
-            }}
-          />
+            label="Open a measurement file"
+            onFile={(file) => void openFile(file)}
+          >
+            Open a measurement
+          </FileButton>
           or
           <Button
             size="small"
@@ -220,11 +213,6 @@ function ReadingView({ reading, onChange }: { reading: Reading; onChange: (readi
     }
   }, [masstone, tint]);
   const hex = (r: readonly number[]) => (r.length > 0 ? linearToHex(xyzToLinear(spectrumToXyz(r))) : '#999999');
-  const data = WAVELENGTHS.map((nm, i) => ({
-    nm,
-    masstone: (curves.masstone[i] ?? 0) * 100,
-    tint: (curves.tint[i] ?? 0) * 100,
-  }));
   const pick = (which: 'masstone' | 'tint') => (
     <span className={styles.line}>
       <i className={styles.askedChip} style={{ background: hex(curves[which]) }} />
@@ -255,27 +243,14 @@ function ReadingView({ reading, onChange }: { reading: Reading; onChange: (readi
           {curves.why}
         </p>
       ) : (
-        <ResponsiveContainer width="100%" height={190}>
-          <LineChart data={data} margin={{ top: 6, right: 8, bottom: 0, left: -18 }}>
-            <CartesianGrid stroke="#cbc8c0" vertical={false} />
-            <XAxis
-              dataKey="nm"
-              type="number"
-              domain={[380, 730]}
-              ticks={[400, 450, 500, 550, 600, 650, 700]}
-              unit=" nm"
-            />
-            <YAxis domain={[0, 100]} ticks={[0, 25, 50, 75, 100]} unit=" %" />
-            <Line
-              dataKey="masstone"
-              dot={false}
-              isAnimationActive={false}
-              strokeWidth={2.5}
-              stroke={hex(curves.masstone)}
-            />
-            <Line dataKey="tint" dot={false} isAnimationActive={false} strokeWidth={2.5} stroke={hex(curves.tint)} />
-          </LineChart>
-        </ResponsiveContainer>
+        <SpectrumPlot
+          curves={(['masstone', 'tint'] as const).map((key) => ({
+            key,
+            reflectance: curves[key],
+            stroke: hex(curves[key]),
+            width: 2.5,
+          }))}
+        />
       )}
     </div>
   );

@@ -16,7 +16,7 @@ const LIGHT = 92;
 
 /** A row of mixtures: the one in hand from dark to light, or on its way to another tube. */
 export function StringRow({ mixture }: { mixture: Mixture }) {
-  const { tubes, keepParts, painting, setOut } = usePalette();
+  const { tubes, keepParts, painting, setOut, aside } = usePalette();
   const router = useRouter();
   const [end, setEnd] = useState('value');
   const [count, setCount] = useState(9);
@@ -25,8 +25,8 @@ export function StringRow({ mixture }: { mixture: Mixture }) {
     if (!some) return [];
     return end === 'value'
       ? valueString(mixture, solverFor(tubes), count, DARK, LIGHT)
-      : stringBetween(mixture, { [end]: 1 }, count);
-  }, [mixture, end, count, tubes, some]);
+      : stringBetween(mixture, aside.find((m) => JSON.stringify(m) === end) ?? { [end]: 1 }, count);
+  }, [mixture, end, count, tubes, some, aside]);
   return (
     <section className={styles.card} aria-label="String">
       <h2>
@@ -38,6 +38,7 @@ export function StringRow({ mixture }: { mixture: Mixture }) {
           value={end}
           options={[
             { value: 'value', label: 'from dark to light' },
+            ...aside.map((m) => ({ value: JSON.stringify(m), label: `towards ${recipeWords(m)}` })),
             ...tubes.map((id) => ({ value: id, label: `towards ${shortName(id)}` })),
           ]}
           onChange={setEnd}

@@ -232,22 +232,27 @@ export function Prepare() {
         </Form.Item>
         <Form.Item label="Tone">
           <div className={styles.tones}>
-            {TONES.map((t) => (
-              <button
-                key={t.name}
-                type="button"
-                className={styles.tone}
-                aria-pressed={JSON.stringify(t.mixture) === JSON.stringify(tone)}
-                onClick={() => setTone(t.mixture)}
-              >
-                {Object.keys(t.mixture).length > 0 ? (
-                  <Drawdown mixture={t.mixture} className={styles.drawdown} />
-                ) : (
-                  <span className={styles.white} />
-                )}
-                {t.name}
-              </button>
-            ))}
+            {TONES.map((t) => {
+              const lacks = Object.keys(t.mixture).filter((id) => !set.tubes.includes(id));
+              return (
+                <button
+                  key={t.name}
+                  type="button"
+                  className={styles.tone}
+                  disabled={onlyThese && lacks.length > 0}
+                  title={lacks.length > 0 ? `with ${lacks.map(shortName).join(', ')}, beside the set` : undefined}
+                  aria-pressed={JSON.stringify(t.mixture) === JSON.stringify(tone)}
+                  onClick={() => setTone(t.mixture)}
+                >
+                  {Object.keys(t.mixture).length > 0 ? (
+                    <Drawdown mixture={t.mixture} className={styles.drawdown} />
+                  ) : (
+                    <span className={styles.white} />
+                  )}
+                  {t.name}
+                </button>
+              );
+            })}
           </div>
           <div className={styles.parts}>
             {Object.entries(tone).map(([id, parts]) => (

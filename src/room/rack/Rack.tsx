@@ -6,6 +6,7 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { PainterError } from '@/core/journal/errors';
 import { amendPainting, erasePainting, listPaintings, type PaintingFace, type PaintingRecord } from '@/engine/shelf';
+import { FileButton } from '../parts/FileButton';
 import { DEMO_SERIES, hangDemo, hangFile } from './hangFile';
 import styles from './rack.module.css';
 
@@ -20,7 +21,6 @@ export function Rack() {
   const [trouble, setTrouble] = useState('');
   const [room, setRoom] = useState('');
   const [hanging, setHanging] = useState(false);
-  const picker = useRef<HTMLInputElement>(null);
 
   const refresh = useCallback(async () => {
     const all = await listPaintings();
@@ -97,18 +97,6 @@ export function Rack() {
           <p className="quiet">Every painting stands here and keeps itself. {room}</p>
         </div>
         <div className={styles.actions}>
-          <input
-            ref={picker}
-            type="file"
-            accept=".stigmos"
-            className="visually-hidden"
-            aria-label="Open a painting file"
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              if (file) void openFile(file);
-              event.target.value = '';
-            }}
-          />
           {paintings && !seriesHangs && (
             <Tooltip title="The same place painted alla prima, glazed in layers, and with the knife">
               <Button size="middle" loading={hanging} onClick={() => void hangSeries()}>
@@ -116,9 +104,15 @@ export function Rack() {
               </Button>
             </Tooltip>
           )}
-          <Button size="middle" icon={<FolderOpenOutlined />} onClick={() => picker.current?.click()}>
+          <FileButton
+            size="middle"
+            icon={<FolderOpenOutlined />}
+            accept=".stigmos"
+            label="Open a painting file"
+            onFile={(file) => void openFile(file)}
+          >
             Open a file
-          </Button>
+          </FileButton>
           <Link href="/prepare">
             <Button size="middle" type="primary" icon={<PlusOutlined />}>
               New painting

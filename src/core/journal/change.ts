@@ -1,0 +1,39 @@
+import type { Layer } from '@/core/film/layer';
+import type { Painting } from '@/core/film/painting';
+import { noRect, type PixelRect } from '@/core/film/pixelRect';
+import { TILE } from '@/core/film/tile';
+
+/** What a command changed. */
+export interface Change {
+  /** Cells whose paint may differ; empty when none. */
+  readonly rect: PixelRect;
+  /** Cells of the slab whose paint may differ. */
+  readonly slab: PixelRect;
+  /** Layers were added, removed, ordered, hidden, shown, renamed or chosen. */
+  readonly layers: boolean;
+}
+
+/** What a command works on, and how it keeps what was there before. */
+export interface Workplace {
+  readonly painting: Painting;
+  readonly slab: Painting;
+  /** Keeps a tile for undo; to be called before the tile is changed. */
+  readonly keep: (layer: Layer, index: number) => void;
+}
+
+export const noChange = (): Change => ({ rect: noRect(), slab: noRect(), layers: false });
+
+/** Cells of a tile. */
+export function tileRect({ tilesX, width, height }: Painting, index: number): PixelRect {
+  const left = (index % tilesX) * TILE;
+  const top = Math.floor(index / tilesX) * TILE;
+  return { left, top, right: Math.min(width, left + TILE), bottom: Math.min(height, top + TILE) };
+}
+
+/** All cells. */
+export const wholeRect = ({ width, height }: Painting): PixelRect => ({
+  left: 0,
+  top: 0,
+  right: width,
+  bottom: height,
+});
