@@ -9,12 +9,17 @@ import tseslint from 'typescript-eslint';
 const rooms = [
   {
     folder: 'src/core/colour',
-    above: ['surface', 'film', 'kernels', 'flow', 'marks', 'picture', 'journal', 'formats'],
+    above: ['surface', 'mixing', 'study', 'film', 'kernels', 'flow', 'marks', 'picture', 'journal', 'formats'],
   },
   {
     folder: 'src/core/surface',
-    above: ['colour', 'film', 'kernels', 'flow', 'marks', 'picture', 'journal', 'formats'],
+    above: ['colour', 'mixing', 'study', 'film', 'kernels', 'flow', 'marks', 'picture', 'journal', 'formats'],
   },
+  {
+    folder: 'src/core/mixing',
+    above: ['surface', 'study', 'film', 'kernels', 'flow', 'marks', 'picture', 'journal', 'formats'],
+  },
+  { folder: 'src/core/study', above: ['film', 'kernels', 'flow', 'marks', 'picture', 'journal', 'formats'] },
   { folder: 'src/core/film', above: ['kernels', 'flow', 'marks', 'picture', 'journal', 'formats'] },
   { folder: 'src/core/kernels', above: ['colour', 'surface', 'flow', 'marks', 'picture', 'journal', 'formats'] },
   { folder: 'src/core/flow', above: ['marks', 'picture', 'journal', 'formats'] },
@@ -48,6 +53,10 @@ const direction = rooms.map(({ folder, above }) => ({
 
 const outer = [
   { files: ['src/engine/**/*.ts'], group: ['@/room/*', '@/app/*', '@/cli/*', 'react', 'next/*', 'antd'] },
+  {
+    files: ['src/devices/**/*.ts'],
+    group: ['@/engine/*', '@/room/*', '@/app/*', '@/cli/*', 'react', 'next/*', 'antd'],
+  },
   {
     files: ['src/measure/**/*.ts'],
     group: ['@/engine/*', '@/room/*', '@/app/*', '@/cli/*', 'react', 'next/*', 'antd'],

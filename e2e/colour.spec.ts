@@ -19,6 +19,10 @@ import {
   strokeOnSlab,
 } from './easel';
 
+const redness = async (page: Page, u: number, v: number) => {
+  const [r, g] = await slabPixel(page, u, v);
+  return r - g;
+};
 const focus = (page: Page) => page.getByTestId('canvas').focus();
 
 test('paint is mixed on the slab, taken up, laid and sampled back; the slab is kept', async ({ page }) => {
@@ -60,6 +64,13 @@ test('paint is mixed on the slab, taken up, laid and sampled back; the slab is k
   const white = (words: string) => Number(/(\d+) White/.exec(words)?.[1] ?? 1) / Number(/(\d+) Yellow Ochre/.exec(words)?.[1] ?? 1); // prettier-ignore
   expect(Math.abs(Math.log(white((await tag.textContent())!) / white(onBrush!)))).toBeLessThan(0.5);
   await page.keyboard.up('s');
+
+  // the button squeezes the mixture out too, in a row along the edge
+  await page.getByRole('button', { name: 'Load Naphthol Scarlet' }).click();
+  await page.getByRole('button', { name: 'Squeeze the mixture out' }).click();
+  await expect.poll(() => redness(page, 0.0625, 0.14)).toBeGreaterThan(60);
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => redness(page, 0.0625, 0.14)).toBeLessThan(20);
 
   // taken back and done again
   const mixed = await slabPixel(page, 0.31, 0.47);

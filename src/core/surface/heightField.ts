@@ -15,6 +15,8 @@ export interface SurfaceSpec {
 
 /** Side of the seamless patch that repeats over the support, mm. */
 const PATCH_MM = 84;
+/** Cells along the patch of a smooth surface. */
+const FLAT = 256;
 
 const WEAVES: Record<'linen-fine' | 'linen-coarse', Weave> = {
   'linen-fine': { pitchMm: 0.8, pitchWeftMm: 0.85, depthUm: 160, slub: 0.3, wobble: 0.35, priming: 0.25 },
@@ -38,9 +40,10 @@ export interface HeightField {
 
 /** Makes the height field of a support at a resolution. */
 export function makeHeightField(spec: SurfaceSpec, ppi: number, seed: number): HeightField {
+  // what is flat everywhere needs no large patch
+  if (spec.kind === 'smooth') return { size: FLAT, um: new Float32Array(FLAT * FLAT), peakUm: 0, depthUm: 0 };
   const size = Math.max(64, Math.round((PATCH_MM / 25.4) * ppi));
   const um = new Float32Array(size * size);
-  if (spec.kind === 'smooth') return { size, um, peakUm: 0, depthUm: 0 };
   if (spec.kind === 'linen-fine' || spec.kind === 'linen-coarse') {
     weave(um, size, PATCH_MM / spec.scale, WEAVES[spec.kind], seed);
   } else if (spec.kind === 'panel') {

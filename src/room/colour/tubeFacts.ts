@@ -60,7 +60,7 @@ export function familyOf(p: Pigment): string {
 }
 
 const tinting = (s: number) =>
-  s === 0 ? 'white' : s < 0.3 ? 'weak' : s < 1.5 ? 'moderate' : s < 3.5 ? 'strong' : 'very strong';
+  s === 0 ? 'white' : s < 0.3 ? 'weak' : s < 1.5 ? 'medium' : s < 3.5 ? 'strong' : 'very strong';
 const drying = (f: number) => (f <= 0.8 ? 'fast' : f <= 1.15 ? 'middling' : 'slow');
 const share = (v: number, words: readonly [string, string, string]) => words[v < 0.3 ? 0 : v < 0.6 ? 1 : 2];
 

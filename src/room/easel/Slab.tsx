@@ -1,12 +1,12 @@
 'use client';
-import { ClearOutlined, CompressOutlined, ExpandOutlined } from '@ant-design/icons';
+import { ClearOutlined, CompressOutlined, ExpandOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
 import { useDroppable } from '@dnd-kit/core';
 import { useEffect, useRef, useState } from 'react';
 import type { Mixture } from '@/core/colour/mixture';
 import { usePalette } from '../colour/paletteStore';
 import { recipeWords } from '../parts/recipeWords';
-import { useEasel } from './easelStore';
+import { mixtureOf, useEasel } from './easelStore';
 import { PenReader, type PenGeometry } from './pen';
 import { heldKeys } from './useKeys';
 import styles from './easel.module.css';
@@ -155,6 +155,15 @@ export function Slab() {
       <h3>
         Slab
         <span className={styles.spring} />
+        <Tooltip title="Squeeze the mixture out">
+          <Button
+            type="text"
+            size="small"
+            icon={<PlusOutlined />}
+            aria-label="Squeeze the mixture out"
+            onClick={squeezeNext}
+          />
+        </Tooltip>
         <Tooltip title="Scrape the slab clean">
           <Button
             type="text"
@@ -200,15 +209,32 @@ export function Slab() {
 /** Squeezes a mixture out where it was let go over the slab, client coordinates. */
 export function squeezeOut(mixture: Mixture, clientX: number, clientY: number): void {
   const element = document.querySelector<HTMLCanvasElement>('[data-testid=slab]');
-  const { opened, bench, apply } = useEasel.getState();
+  const { opened } = useEasel.getState();
   if (!element || !opened) return;
   const { left, top, width } = element.getBoundingClientRect();
   const k = opened.slab.widthMm / width;
+  squeezeAt(mixture, (clientX - left) * k, (clientY - top) * k);
+}
+
+/** Squeezes a mixture out at a place of the slab, mm. */
+function squeezeAt(mixture: Mixture, x: number, y: number): void {
+  const { opened, bench, apply } = useEasel.getState();
+  if (!opened || Object.keys(mixture).length === 0) return;
   const within = (v: number, most: number) => Math.round(Math.min(most - 3, Math.max(3, v)) * 10) / 10;
-  const at: [number, number] = [
-    within((clientX - left) * k, opened.slab.widthMm),
-    within((clientY - top) * k, opened.slab.heightMm),
-  ];
+  const at: [number, number] = [within(x, opened.slab.widthMm), within(y, opened.slab.heightMm)];
   usePalette.getState().bring(mixture);
   apply({ do: 'slab.squeeze', mixture, at, sizeMm: 14, vehicle: bench?.tool.vehicle ?? 'oil' });
+}
+
+/** Places in a row along the upper edge, for those who do not draw: one after another. */
+const ROW = 8;
+let place = 0;
+
+/** Squeezes the mixture in hand out at the next place of the row. */
+function squeezeNext(): void {
+  const { opened, parts, bench } = useEasel.getState();
+  if (!opened) return;
+  if (!bench?.slabUsed) place = 0;
+  const { widthMm, heightMm } = opened.slab;
+  squeezeAt(mixtureOf(parts), (widthMm * (0.5 + (place++ % ROW))) / ROW, heightMm * 0.14);
 }
