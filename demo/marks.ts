@@ -7,7 +7,7 @@ import { encodePng } from '@/core/formats/png';
 import { pictureRaster } from '@/core/formats/planes';
 import type { CommandInput } from '@/core/journal/commands';
 import { readJournal, replay } from '@/core/journal/replay';
-import { TOOL_IDS, type ToolId } from '@/core/marks/tools';
+import { isWatercolour, TOOL_IDS, type ToolId } from '@/core/marks/tools';
 import { Picture } from '@/core/picture/picture';
 
 const WIDTH_MM = 52;
@@ -60,7 +60,33 @@ const zigzag = (reach: number): CommandInput => ({
   ]),
 });
 
+/** Watercolour marks are painted on paper, in a wash of their own. */
+const WASH = { PB29: 2, PBr7BU: 1 };
+const dip = (tool: ToolId, sizeMm: number, water: number, amount = 1.4): CommandInput[] => [
+  { do: 'tool', tool, sizeMm },
+  { do: 'load', mixture: WASH, amount, water },
+];
+const SHEET: CommandInput[] = [...dip('mop', 16, 0.7, 1), { do: 'stroke', samples: [[0, -8, 8.5, 1], [500, WIDTH_MM + 8, 8.5, 1]] }]; // prettier-ignore
+const DRIED: CommandInput[] = [...SHEET, { do: 'dry' }];
+
 const MARKS: Record<ToolId, CommandInput[]> = {
+  'wash-round': [...dip('wash-round', 9, 0.7), across(8.5, 0.06, 0.95, 1.6), { do: 'dry' }],
+  mop: [...dip('mop', 13, 0.75, 1.1), across(8.5, 0.1, 0.9, 1), { do: 'dry' }],
+  'wash-flat': [...dip('wash-flat', 11, 0.7), across(8.5, 0.4, 0.9, 0.8), { do: 'dry' }],
+  hake: [...dip('hake', 15, 0.5, 1), across(8.5, 0.4, 0.9, 0.4), { do: 'dry' }],
+  'wash-rigger': [...dip('wash-rigger', 1, 0.5), across(5, 0.05, 0.6, -1.5), across(10, 0.2, 0.9, 2), { do: 'dry' }],
+  'dry-brush': [...dip('dry-brush', 11, 0.1), across(8.5, 0.3, 0.7, 0.8), { do: 'dry' }],
+  'sponge-natural': [...dip('sponge-natural', 10, 0.4), across(8.5, 0.3, 0.8), { do: 'dry' }],
+  gouache: [...DRIED, { do: 'tool', tool: 'gouache', sizeMm: 5 }, { do: 'load', mixture: { PW6: 1 }, water: 0.3 }, across(8.5, 0.1, 0.9, 1.5), { do: 'dry' }], // prettier-ignore
+  thirsty: [...SHEET, { do: 'wait', seconds: 4 }, { do: 'tool', tool: 'thirsty', sizeMm: 6 }, across(8.5, 0.2, 0.9, 1.6), { do: 'dry' }], // prettier-ignore
+  dropper: [...SHEET, { do: 'wait', seconds: 12 }, { do: 'tool', tool: 'dropper', sizeMm: 4 }, { do: 'load', mixture: {}, water: 1 }, across(8.5, 0.2, 0.9), { do: 'dry' }], // prettier-ignore
+  splatter: [{ do: 'tool', tool: 'splatter', sizeMm: 1, distanceMm: 45 }, { do: 'load', mixture: WASH, amount: 1.6 }, across(8.5, 0.2, 0.9), { do: 'dry' }], // prettier-ignore
+  salt: [...SHEET, { do: 'wait', seconds: 3 }, { do: 'tool', tool: 'salt', sizeMm: 1 }, across(8.5, 0.3, 0.8), { do: 'dry' }], // prettier-ignore
+  masking: [{ do: 'tool', tool: 'masking', sizeMm: 2 }, across(8.5, 0.1, 0.9, 2), ...DRIED],
+  crepe: [{ do: 'tool', tool: 'masking', sizeMm: 4 }, across(8.5, 0.4, 0.9, 1), ...DRIED, { do: 'tool', tool: 'crepe', sizeMm: 12 }, { do: 'stroke', samples: [[0, 30, 4, 1], [300, WIDTH_MM, 4, 1], [600, WIDTH_MM, 12, 1], [900, 30, 12, 1]] }], // prettier-ignore
+  wax: [{ do: 'tool', tool: 'wax', sizeMm: 8 }, across(8.5, 0.3, 0.9, 1), ...DRIED],
+  'ink-fast': [{ do: 'tool', tool: 'ink-fast', sizeMm: 1 }, across(5, 0.1, 1, 1.6), across(11, 0.6, 0.2, -1.4)],
+  'ink-soluble': [{ do: 'tool', tool: 'ink-soluble', sizeMm: 1 }, across(5, 0.1, 1, 1.6), across(11, 0.6, 0.2, -1.4), { do: 'tool', tool: 'wash-round', sizeMm: 9 }, { do: 'rinse', damp: 0.6 }, { do: 'stroke', samples: [[0, 26, 2, 0.8], [300, 34, 15, 0.8], [600, 44, 3, 0.8]] }, { do: 'dry' }], // prettier-ignore
   flat: stroke('flat', 10, 0.8, 0.25, 0.75),
   bright: stroke('bright', 10, 0.7, 0.25, 0.8),
   filbert: stroke('filbert', 9),
@@ -99,7 +125,13 @@ for (const tool of TOOL_IDS) {
   const journal = readJournal({
     format: 'stigmos-journal',
     version: 1,
-    painting: { widthMm: WIDTH_MM, heightMm: HEIGHT_MM, ppi: PPI, seed: 5, tone: { mixture: { PW6: 12, PBr7RU: 1 } } },
+    painting: {
+      widthMm: WIDTH_MM,
+      heightMm: HEIGHT_MM,
+      ppi: PPI,
+      seed: 5,
+      ...(isWatercolour(tool) ? { surface: { kind: 'paper-cold' } } : { tone: { mixture: { PW6: 12, PBr7RU: 1 } } }),
+    },
     entries: MARKS[tool],
   });
   const studio = replay(journal);

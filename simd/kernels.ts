@@ -561,3 +561,8 @@ export function tidy(from: i32, stride: i32, row: i32, columns: i32, rows: i32, 
     }
   }
 }
+
+export {
+  filmDepth, pushWater, shiftWater, evaporate, adoptWater, adoptLoad, advanceFront, coverFilm, weighPaint, pushPaint, carryX, carryY,
+  settlePaint,
+} from './water';

@@ -1,8 +1,9 @@
 import { parseArgs } from 'node:util';
 import { PainterError } from '@/core/journal/errors';
 import { SURFACE_KINDS, type SurfaceKind } from '@/core/surface/heightField';
+import { isPaper } from '@/core/surface/paper';
 import { BEHAVIOURS } from '@/measure/all';
-import { GROUNDS, holds, type Ground } from '@/measure/behaviour';
+import { GROUNDS, holds, PAPER_GROUNDS, type Ground } from '@/measure/behaviour';
 
 export const MEASURE_HELP = `  --only ID            measures one behaviour; may be given again
   --surface KIND       on one support
@@ -38,15 +39,18 @@ export function measureCommand(argv: string[]): boolean {
   };
   const ppi = number(values.ppi, 'ppi', 30, 1200);
   const seed = number(values.seed, 'seed', 0, 2 ** 31 - 1) ?? 2;
-  const surfaces = values.surface ? [values.surface as SurfaceKind] : [...new Set(GROUNDS.map((g) => g.surface))];
-  const resolutions = ppi ? [ppi] : [...new Set(GROUNDS.map((g) => g.ppi))];
-  const grounds: Ground[] = surfaces.flatMap((surface) => resolutions.map((r) => ({ surface, ppi: r, seed })));
+  const groundsOf = (usual: readonly Ground[]): Ground[] => {
+    const surfaces = values.surface ? [values.surface as SurfaceKind] : [...new Set(usual.map((g) => g.surface))];
+    const resolutions = ppi ? [ppi] : [...new Set(usual.map((g) => g.ppi))];
+    return surfaces.flatMap((surface) => resolutions.map((r) => ({ surface, ppi: r, seed })));
+  };
 
   let all = true;
   const report: unknown[] = [];
   for (const behaviour of BEHAVIOURS.filter((b) => !values.only || values.only.includes(b.id))) {
     if (!values.json) console.log(`\n${behaviour.id}: ${behaviour.says}`);
-    for (const ground of grounds) {
+    for (const ground of groundsOf(behaviour.on === 'paper' ? PAPER_GROUNDS : GROUNDS)) {
+      if (isPaper(ground.surface) !== (behaviour.on === 'paper')) continue;
       for (const reading of behaviour.measure(ground)) {
         const ok = holds(reading);
         all &&= ok;

@@ -69,6 +69,11 @@ export class EngineClient {
     this.say({ say: 'light', light });
   }
 
+  /** Sets the clock of wet paper: 1 as on the wall, 0 held. */
+  clock(pace: number): void {
+    this.say({ say: 'clock', pace });
+  }
+
   shown(): void {
     this.say({ say: 'shown' });
   }

@@ -8,6 +8,9 @@ import { encodePng } from '@/core/formats/png';
 import { pictureRaster } from '@/core/formats/planes';
 import { encodeStigmosFile, paletteSchema } from '@/core/formats/stigmosFile';
 import { growRect, isEmpty, noRect, type PixelRect } from '@/core/film/pixelRect';
+import { WASH_UM } from '@/core/film/basin';
+import { tileRect } from '@/core/journal/change';
+import { paperAt } from '@/core/picture/washFilm';
 import { Picture } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
 import { readAround } from '@/core/picture/readings';
@@ -32,6 +35,15 @@ const SNAPSHOT_QUIET_MS = 2500;
 const SNAPSHOT_COMMANDS = 40;
 /** How often the painting's own clock is set forward while something dries by it, ms. */
 const TICK_MS = 10_000;
+/** How often water is stepped while it flows, ms; most steps at once, and the longest time they may take. */
+const FLOW_MS = 50;
+const MOST_STEPS = 8;
+const FLOW_TURN_MS = 22;
+/** Time for recolouring what water has changed, ms: while a stroke is made, and otherwise. */
+const WET_MS = 5;
+const WET_QUIET_MS = 18;
+/** A hand that rests for so long lets time pass in its stroke, ms. */
+const REST_MS = 60;
 /** Side of the blocks in which a picture is first coloured, cells. */
 const BLOCK = 128;
 
@@ -63,6 +75,16 @@ export class EngineHost {
   private readonly channel = new MessageChannel();
   private opening: Promise<void> | undefined;
   private readonly pace = new Pace();
+  /** How fast the clock of wet paper goes, 0 = held; what of a step has passed; when it was last looked at, ms. */
+  private clockPace = 1;
+  private stepsOwed = 0;
+  private flowSet = performance.now();
+  private wroteWait = 0;
+  private flowTimer: ReturnType<typeof setTimeout> | undefined;
+  /** Tiles whose water has moved and whose picture is old, oldest first. */
+  private readonly stale = new Set<number>();
+  /** The last reading of the stroke in the air, and when it came. */
+  private resting: { sample: number[]; at: number } | undefined;
   /** When the painting's own clock was last set forward, ms. */
   private clockSet = performance.now();
 
@@ -92,9 +114,11 @@ export class EngineHost {
         this.handle(this.inbox.shift()!);
         if (this.opening) return;
       }
+      this.flow();
       // what cannot be shown yet need not be coloured yet: one frame then does for several turns
       if (this.framesOut < FRAMES_AHEAD) {
         this.publishStroke();
+        this.colourWet();
         this.show();
       }
       if (this.inbox.length > 0) this.plan();
@@ -132,14 +156,17 @@ export class EngineHost {
         this.attempt(() => {
           const command = readCommand(message.command);
           this.checkTubes(command);
+          this.endWait();
           const change = studio.apply(command);
-          this.changed(change.rect, change.slab);
+          this.changed(change.rect, change.slab, change.flowed);
           this.keep(command);
           this.postBench();
         });
         return;
       case 'stroke-begin':
         this.tick();
+        this.endWait();
+        this.resting = undefined;
         this.attempt(() => studio.beginStroke(message.on));
         this.pace.begin();
         return;
@@ -148,6 +175,7 @@ export class EngineHost {
         this.pace.work(() => {
           for (const sample of message.samples) studio.addSample(sample);
         }, message.samples);
+        this.resting = { sample: message.samples.at(-1) ?? [0, 0, 0, 0], at: performance.now() };
         this.newest = message.newest;
         this.unpublished = true;
         return;
@@ -155,11 +183,19 @@ export class EngineHost {
         if (!studio.strokeInAir) return;
         const { command, change } = studio.endStroke();
         this.pace.end(studio.tools.current, studio.painting.mmPerPx);
-        this.changed(change.rect, change.slab);
+        this.changed(change.rect, change.slab, change.flowed);
+        this.resting = undefined;
+        this.flowSet = performance.now();
         this.keep(command);
         this.postBench();
         return;
       }
+      case 'clock':
+        this.endWait();
+        this.clockPace = message.pace;
+        this.flowSet = performance.now();
+        this.postBench();
+        return;
       case 'light':
         this.picture.light = message.light;
         this.slab.light(message.light);
@@ -193,7 +229,7 @@ export class EngineHost {
       this.pace.work(() => {
         const rect = studio.publishStroke();
         if (studio.strokeOnSlab) this.slab.changed(rect);
-        else this.changed(rect);
+        else this.changed(rect, noRect(), studio.takeFlowed());
       });
     }
     this.unpublished = false;
@@ -212,6 +248,74 @@ export class EngineHost {
             : [];
     const other = used.find((id) => !this.allowed!.has(id));
     if (other) throw new PainterError(`By your house rules ${pigmentName(other)} is not for this painting.`);
+  }
+
+  /**
+   * Lets water flow by the clock while the painter looks on. What has flowed becomes a `wait` of the journal before
+   * anything else is done. In a stroke with water time passes by the readings of the pen, for a resting hand as well.
+   */
+  private flow(): void {
+    const { studio } = this;
+    const now = performance.now();
+    if (!studio?.hasWater) {
+      this.flowSet = now;
+      if (studio) this.endWait();
+      return;
+    }
+    if (studio.strokeInAir) {
+      const { resting } = this;
+      if (studio.strokeTakesTime && resting && now - resting.at > REST_MS) {
+        const [t, ...rest] = resting.sample;
+        this.resting = { sample: [t + now - resting.at, ...rest], at: now };
+        studio.addSample(this.resting.sample);
+        this.unpublished = true;
+      }
+      this.flowSet = now;
+      this.flowLater();
+      return;
+    }
+    if (this.clockPace === 0) return;
+    this.stepsOwed = Math.min(MOST_STEPS, this.stepsOwed + ((now - this.flowSet) * this.clockPace) / FLOW_MS);
+    this.flowSet = now;
+    while (this.stepsOwed >= 1 && performance.now() - now < FLOW_TURN_MS) {
+      studio.advance(1);
+      this.stepsOwed--;
+    }
+    for (const index of studio.takeFlowed()) this.stale.add(index);
+    if (!studio.hasWater) {
+      this.lastChange = now;
+      this.endWait();
+      this.postBench();
+    } else this.flowLater();
+  }
+
+  private flowLater(): void {
+    this.flowTimer ??= setTimeout(() => {
+      this.flowTimer = undefined;
+      this.plan();
+    }, FLOW_MS / 2);
+  }
+
+  /** Writes down the time that has passed on wet paper. */
+  private endWait(): void {
+    const waited = this.studio?.endWait();
+    if (!waited) return;
+    this.changed(waited.change.rect);
+    this.keep(waited.command);
+  }
+
+  /** Recolours tiles in which water has moved, oldest first, as far as there is time. */
+  private colourWet(): void {
+    const { studio } = this;
+    if (!studio) return;
+    const start = performance.now();
+    const time = studio.strokeInAir ? WET_MS : WET_QUIET_MS;
+    for (const index of this.stale) {
+      this.stale.delete(index);
+      this.colour(tileRect(studio.painting, index));
+      if (performance.now() - start > time) break;
+    }
+    if (this.stale.size > 0) this.flowLater();
   }
 
   /** Does what a painter asked; what cannot be done is said, and changes nothing. */
@@ -255,6 +359,7 @@ export class EngineHost {
     this.pyramid = new Pyramid(this.picture);
     this.slab = new SlabPane(studio.slab);
     const { rules, tubes } = record.palette ?? {};
+    this.clockPace = record.clock ?? 1;
     this.allowed = rules?.onlyTheseTubes && tubes ? new Set(tubes) : undefined;
     this.face = (await readFace(id)) ?? { changedAt: record.createdAt };
     this.changedSinceThumbnail = !this.face.thumbnail;
@@ -272,8 +377,13 @@ export class EngineHost {
 
   // --- the picture
 
-  private changed(rect: PixelRect, slab = noRect()): void {
+  private changed(rect: PixelRect, slab = noRect(), flowed: ReadonlySet<number> = new Set()): void {
     this.slab.changed(slab);
+    for (const index of flowed) this.stale.add(index);
+    if (flowed.size > 0) {
+      this.lastChange = performance.now();
+      this.changedSinceThumbnail = true;
+    }
     if (!isEmpty(slab)) this.lastChange = performance.now();
     if (isEmpty(rect)) return;
     this.lastChange = performance.now();
@@ -365,7 +475,12 @@ export class EngineHost {
     const quiet = performance.now() - this.lastChange;
     if (!this.keeping.snapshotInProgress) {
       const since = this.keeping.sinceSnapshot;
+      if (this.studio.hasWater && quiet > SNAPSHOT_QUIET_MS && performance.now() - this.wroteWait > TICK_MS) {
+        this.wroteWait = performance.now();
+        this.endWait();
+      }
       if (since > 0 && (quiet > SNAPSHOT_QUIET_MS || since > SNAPSHOT_COMMANDS)) {
+        this.endWait();
         this.keeping.beginSnapshot();
         void this.snapshot(this.keeping);
       }
@@ -438,14 +553,23 @@ export class EngineHost {
         const picture = question.on ? this.slab.picture : this.picture;
         return readAround(picture, x, y, (question.radiusMm ?? 0) / of.mmPerPx, question.layer);
       }
+      case 'paper': {
+        const x = Math.floor(question.x / painting.mmPerPx);
+        const y = Math.floor(question.y / painting.mmPerPx);
+        if (x < 0 || y < 0 || x >= painting.width || y >= painting.height) return { filmUm: 0, damp: 0 };
+        return paperAt(painting, painting.active, x, y);
+      }
       case 'tubes':
         return tubesUsed(this.picture);
       case 'proof':
         return retubeProof(this.picture, question.width, question.change);
       case 'png':
         while (this.uncoloured.length > 0) this.colour(this.uncoloured.pop()!);
+        for (const index of this.stale) this.colour(tileRect(painting, index));
+        this.stale.clear();
         return encodePng(pictureRaster(this.picture, question.lit), painting.spec.ppi);
       case 'file': {
+        this.endWait();
         const record = await readPainting(this.keeping!.id);
         const photos = await Promise.all(
           (record?.photos ?? []).map(async ({ id, name }) => {
@@ -463,6 +587,7 @@ export class EngineHost {
         );
       }
       case 'state':
+        this.endWait();
         return { digest: digest(studio), mass: studio.massBalance() };
       case 'kept':
         await this.keeping!.settled();
@@ -485,15 +610,19 @@ export class EngineHost {
       activeLayer: painting.activeLayer,
       memory: painting.arena.used,
       strokes: studio.strokes,
+      water: studio.hasWater,
+      clock: this.clockPace,
+      tilt: painting.flow.tilt,
+      brushFilmUm: tools.brushFilm * WASH_UM,
       slabUsed: studio.slab.active.tiles.some((tile) => tile?.volume),
       layers: painting.layers.map((layer) => {
         let wet = false;
         let tacky = false;
         let strata = 0;
         layer.forEachTile((tile) => {
-          wet ||= tile.volume !== 0;
+          wet ||= tile.volume !== 0 || layer.basin !== undefined;
           tacky ||= tile.cure !== 0;
-          strata = Math.max(strata, tile.strata.length);
+          strata = Math.max(strata, tile.strata.length + (tile.wash && tile.wash.pigments.length > 0 ? 1 : 0));
         });
         return {
           id: layer.id,

@@ -1,6 +1,6 @@
 import { deflateSync, inflateSync } from 'fflate';
 import type { Layer } from '@/core/film/layer';
-import { captureTile, restoreTile, type Tile, type TileImage } from '@/core/film/tile';
+import type { Tile, TileImage } from '@/core/film/tile';
 import { decodeTile, encodeTile } from '@/core/film/tileCodec';
 import type { Command } from '@/core/journal/commands';
 import { effectiveCommands } from '@/core/journal/history';
@@ -103,14 +103,14 @@ export class Keeping {
     const alive = new Set<string>();
     for (const layer of this.studio.allLayers) {
       layer.forEachTile((tile, index) => {
-        if (!tile.volume && tile.strata.length === 0) return;
+        if (tile.bare) return;
         const name = `${layer.id}:${index}`;
         alive.add(name);
         const saved = this.savedTiles.get(name);
         let key = saved?.key;
         if (!saved || saved.tile !== tile || saved.version !== tile.version) {
           key = `${this.id}/${layer.id}-${index}-${serial}`;
-          tiles.push({ layer: layer.id, index, key, image: captureTile(painting.arena, tile) });
+          tiles.push({ layer: layer.id, index, key, image: layer.capture(index, painting.arena)! });
         }
         listed.push({ layer: layer.id, index, key: key! });
       });
@@ -183,8 +183,8 @@ async function putBack(studio: Studio, manifest: SnapshotManifest): Promise<void
       const packed = await readTile(key);
       const into: Layer | undefined = studio.layer(layer);
       if (!packed || !into) throw new RangeError('The snapshot is not complete.');
-      const tile = into.ensureTile(index, studio.painting.arena);
-      restoreTile(studio.painting.arena, tile, decodeTile(inflateSync(packed)));
+      const { arena, ground } = studio.painting;
+      into.restore(index, decodeTile(inflateSync(packed)), arena, ground.length, () => studio.painting.newBasin());
     }),
   );
 }

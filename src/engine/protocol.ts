@@ -30,6 +30,8 @@ export type ToWorker =
   | { readonly say: 'allow'; readonly tubes?: readonly string[] }
   /** An own paint that may be used from now on. */
   | { readonly say: 'paint'; readonly paint: OwnPaint }
+  /** How fast the clock of wet paper goes: 1 as on the wall, 0 held. */
+  | { readonly say: 'clock'; readonly pace: number }
   /** A frame has been put on the screen: the next may come. */
   | { readonly say: 'shown' }
   | { readonly say: 'ask'; readonly id: number; readonly question: Question };
@@ -44,6 +46,8 @@ export type Question =
       readonly radiusMm?: number;
       readonly layer?: string;
     }
+  /** How wet the layer that is painted on is at a place, mm. */
+  | { readonly of: 'paper'; readonly x: number; readonly y: number }
   /** Tubes on the canvas; and how it would look with one replaced, or as it is. */
   | { readonly of: 'tubes' }
   | { readonly of: 'proof'; readonly width: number; readonly change?: { from: string; to: string; factor: number } }
@@ -55,15 +59,17 @@ export type Question =
 
 export type Answer<Q extends Question> = Q extends { of: 'spot' }
   ? SpotReading | null
-  : Q extends { of: 'tubes' }
-    ? TubeUsed[]
-    : Q extends { of: 'proof' }
-      ? Proof
-      : Q extends { of: 'state' }
-        ? { digest: string; mass: Record<string, MassBalance> }
-        : Q extends { of: 'kept' }
-          ? true
-          : Uint8Array<ArrayBuffer>;
+  : Q extends { of: 'paper' }
+    ? PaperState
+    : Q extends { of: 'tubes' }
+      ? TubeUsed[]
+      : Q extends { of: 'proof' }
+        ? Proof
+        : Q extends { of: 'state' }
+          ? { digest: string; mass: Record<string, MassBalance> }
+          : Q extends { of: 'kept' }
+            ? true
+            : Uint8Array<ArrayBuffer>;
 
 export type FromWorker =
   | {
@@ -106,6 +112,12 @@ export type FromWorker =
   | { readonly say: 'failed'; readonly why: string }
   | { readonly say: 'answer'; readonly id: number; readonly answer?: unknown; readonly why?: string };
 
+/** How wet paper is at a place: depth of the film, um; moisture in the paper, 0..1 of what it holds. */
+export interface PaperState {
+  readonly filmUm: number;
+  readonly damp: number;
+}
+
 /** Everything that the bench and the spine show. */
 export interface BenchState {
   readonly tool: ToolSettings;
@@ -123,6 +135,12 @@ export interface BenchState {
   /** Bytes of the painting in memory. */
   readonly memory: number;
   readonly strokes: number;
+  /** Whether there is water on any layer; how fast its clock goes; the tilt of the board, degrees. */
+  readonly water: boolean;
+  readonly clock: number;
+  readonly tilt: readonly [x: number, y: number];
+  /** Depth of film, um, that the watercolour brush in hand would leave now; 0 for other tools. */
+  readonly brushFilmUm: number;
   /** Whether there is paint on the slab. */
   readonly slabUsed: boolean;
 }

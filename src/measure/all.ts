@@ -6,6 +6,7 @@ import { KNIFE } from './knife';
 import { SAMENESS } from './sameness';
 import { STROKES } from './strokes';
 import { TEXTURE } from './texture';
+import { WASHES } from './washes';
 
 /** Everything that is measured on paint with a body. */
 export const BEHAVIOURS: readonly Behaviour[] = [
@@ -16,4 +17,5 @@ export const BEHAVIOURS: readonly Behaviour[] = [
   ...FILMS,
   ...DRYING,
   ...SAMENESS,
+  ...WASHES,
 ];

@@ -1,4 +1,5 @@
 import type { SurfaceKind } from '@/core/surface/heightField';
+import { PAPER_KINDS } from '@/core/surface/paper';
 import { studioFor } from './bench';
 import type { Studio } from '@/core/journal/studio';
 
@@ -23,6 +24,8 @@ export interface Behaviour {
   readonly id: string;
   /** What is expected, as a painter would say it. */
   readonly says: string;
+  /** What it is tried on; canvas and panel unless told. */
+  readonly on?: 'paper';
   readonly measure: (ground: Ground) => Reading[];
 }
 
@@ -32,6 +35,11 @@ export const holds = ({ value, least = -Infinity, most = Infinity }: Reading): b
 /** An empty ground to try something on; sizes in mm. */
 export const groundFor = ({ surface, ppi, seed }: Ground, widthMm: number, heightMm: number): Studio =>
   studioFor(widthMm, heightMm, { seed, ppi, surface: { kind: surface } });
+
+/** Watercolour papers, at the resolutions that are painted in. */
+export const PAPER_GROUNDS: readonly Ground[] = PAPER_KINDS.flatMap((surface) =>
+  [100, 150, 300].map((ppi) => ({ surface, ppi, seed: 2 })),
+);
 
 export const GROUNDS: readonly Ground[] = (['linen-fine', 'linen-coarse', 'panel'] as const).flatMap((surface) =>
   [100, 150, 300].map((ppi) => ({ surface, ppi, seed: 2 })),

@@ -65,8 +65,21 @@ export const masstoneLab = (mixture: Mixture, bands: BandSet = BANDS): Triple =>
 export const masstoneLinear = (mixture: Mixture): Triple => bandsToLinear(masstoneBands(mixture));
 
 /** Internal reflectance of the ground of a painting: priming, under two coats of the tone where there is one. */
-export function groundBands(tone: Mixture | undefined, bands: BandSet = BANDS): Float64Array {
+/** @param paper external reflectance of bare paper at 420, 550 and 650 nm, in place of the priming */
+export function groundBands(
+  tone: Mixture | undefined,
+  paper?: readonly [number, number, number],
+  bands: BandSet = BANDS,
+): Float64Array {
   const priming = new Float64Array(bands.count).fill(toInternal(PRIMING_EXTERNAL));
+  if (paper) {
+    const [blue, green, red] = paper;
+    for (let b = 0; b < bands.count; b++) {
+      const nm = bands.wavelengths[b];
+      const t = nm < 550 ? Math.max(0, (nm - 420) / 130) : Math.min(1, (nm - 550) / 100);
+      priming[b] = toInternal(nm < 550 ? blue + (green - blue) * t : green + (red - green) * t);
+    }
+  }
   return tone ? filmBands(tone, 2, priming, bands) : priming;
 }
 

@@ -77,6 +77,7 @@ function labelOf(paint: OwnPaint): Pigment {
     dryFactor: 1,
     granulation: 0.2,
     staining: 0.5,
+    settling: 0.4,
     hiding: Math.min(1, over(0.012) / over(0.9)),
   };
 }

@@ -17,6 +17,8 @@ export interface Pigment {
   /** In watercolour: how much it settles into the grain, and how much of it cannot be lifted again; 0..1. */
   readonly granulation: number;
   readonly staining: number;
+  /** In watercolour: how fast its grains sink, 0..1. */
+  readonly settling: number;
   /** ASTM D4303 lightfastness, I (excellent) to V; undefined where nobody has tested. */
   readonly lightfast?: 'I' | 'II' | 'III' | 'IV' | 'V';
   /** Share of black against white that one coat hides, 0..1. */
@@ -37,6 +39,7 @@ export const PIGMENTS: readonly Pigment[] = file.pigments.map((p) => ({
   dryFactor: p.oil.dryFactor,
   granulation: p.watercolour.granulation,
   staining: p.watercolour.staining,
+  settling: p.watercolour.settling,
   lightfast: p.lightfast.astm as Pigment['lightfast'],
   hiding: p.hiding.contrastRatio1coat,
 }));

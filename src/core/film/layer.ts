@@ -1,5 +1,6 @@
 import type { Arena } from './arena';
-import { Tile } from './tile';
+import type { Basin } from './basin';
+import { captureTile, restoreTile, Tile, type TileImage } from './tile';
 
 /** `paint` takes wet paint; `drawing` takes graphite and is kept apart from the paint. */
 export type LayerKind = 'paint' | 'drawing';
@@ -8,6 +9,8 @@ export type LayerKind = 'paint' | 'drawing';
 export class Layer {
   visible = true;
   readonly tiles: (Tile | undefined)[];
+  /** Its water, while there is some. */
+  basin: Basin | undefined;
 
   constructor(
     readonly id: string,
@@ -28,5 +31,27 @@ export class Layer {
     this.tiles.forEach((tile, index) => {
       if (tile) visit(tile, index);
     });
+  }
+
+  /** A copy of a tile with the water on it; undefined when there is no tile. */
+  capture(index: number, arena: Arena): TileImage | undefined {
+    const tile = this.tiles[index];
+    if (!tile) return undefined;
+    const water = this.basin?.capture(index);
+    return water ? { ...captureTile(arena, tile), water } : captureTile(arena, tile);
+  }
+
+  /**
+   * Puts a copy back, or removes the tile.
+   * @param fill makes the water of this layer when it has none
+   */
+  restore(index: number, image: TileImage | undefined, arena: Arena, bands: number, fill: () => Basin): void {
+    if (image) restoreTile(arena, this.ensureTile(index, arena), image);
+    else {
+      this.tiles[index]?.dispose(bands);
+      this.tiles[index] = undefined;
+    }
+    if (image?.water) this.basin ??= fill();
+    this.basin?.restore(index, image?.water);
   }
 }

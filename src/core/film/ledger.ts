@@ -7,10 +7,13 @@ import { TABLE_COUNT } from '@/core/colour/pigments';
 export class Ledger {
   readonly loaded = new Float64Array(TABLE_COUNT);
   readonly removed = new Float64Array(TABLE_COUNT);
+  /** Water, microlitres: brought by tools, taken off again, and dried away. */
+  readonly water = { loaded: 0, removed: 0, evaporated: 0 };
 
   copyFrom(other: Ledger): void {
     this.loaded.set(other.loaded);
     this.removed.set(other.removed);
+    Object.assign(this.water, other.water);
   }
 
   clone(): Ledger {

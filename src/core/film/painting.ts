@@ -1,8 +1,10 @@
 import { BANDS } from '@/core/colour/bands';
 import { groundBands, type Mixture } from '@/core/colour/mixture';
 import { knowPaint, type OwnPaint } from '@/core/colour/ownPaints';
-import { makeHeightField, type HeightField, type SurfaceSpec } from '@/core/surface/heightField';
+import { isPaper } from '@/core/surface/paper';
+import { makeHeightField, PAPER_TINTS, type HeightField, type SurfaceSpec } from '@/core/surface/heightField';
 import { Arena } from './arena';
+import { Basin, WASH_UM, type SaltGrain } from './basin';
 import { Layer, type LayerKind } from './layer';
 import { TABLE_COUNT } from '@/core/colour/pigments';
 import { Ledger } from './ledger';
@@ -29,6 +31,13 @@ export function gridOf({ widthMm, heightMm, ppi }: Pick<PaintingSpec, 'widthMm' 
   return { mmPerPx, width, height, tilesX: Math.ceil(width / TILE), tilesY: Math.ceil(height / TILE) };
 }
 
+/** What the water of a painting has in common. Never changed in place but for the count of steps. */
+export interface FlowState {
+  steps: number;
+  tilt: readonly [x: number, y: number];
+  salt: readonly SaltGrain[];
+}
+
 /** A support with a ground and layers of paint: plain state, changed only by the studio. */
 export class Painting {
   readonly arena: Arena;
@@ -46,6 +55,8 @@ export class Painting {
   activeLayer = '';
   /** Changes whenever layers are added, removed, ordered, hidden or shown. */
   order = 0;
+  /** Of the water on all layers: steps made so far, the tilt of the board (degrees, right and lower side down), salt. */
+  flow: FlowState = { steps: 0, tilt: [0, 0], salt: [] };
   private layerCount = 0;
 
   /**
@@ -67,7 +78,8 @@ export class Painting {
       tilesY: this.tilesY,
     } = gridOf(spec));
     this.surface = makeHeightField(spec.surface, spec.ppi, spec.seed);
-    this.ground = groundBands(spec.tone?.mixture);
+    const { kind, tint = 'natural' } = spec.surface;
+    this.ground = groundBands(spec.tone?.mixture, isPaper(kind) ? PAPER_TINTS[tint] : undefined);
     this.addLayer('drawing', 'Sketch');
     this.activeLayer = this.addLayer('paint', 'Paint').id;
   }
@@ -110,12 +122,18 @@ export class Painting {
   }
 
   /** Pigment lying wet and dry on all layers, coats times mm2. */
-  massOnCanvas(): { film: Float64Array; strata: Float64Array } {
+  massOnCanvas(): { film: Float64Array; settled: Float64Array; strata: Float64Array } {
     const film = new Float64Array(TABLE_COUNT);
+    const settled = new Float64Array(TABLE_COUNT);
     const strata = new Float64Array(TABLE_COUNT);
     const { f32 } = this.arena;
     for (const layer of this.layers) {
       layer.forEachTile((tile) => {
+        tile.wash?.forEach((plane, pigment, coat) => {
+          let sum = 0;
+          for (let k = plane >> 2, end = k + TILE_CELLS; k < end; k++) sum += f32[k];
+          (coat === 'suspended' ? film : settled)[pigment] += sum * this.cellArea;
+        });
         tile.pigments.forEach((pigment, i) => {
           const at = tile.mass[i] >> 2;
           let sum = 0;
@@ -127,11 +145,31 @@ export class Painting {
         }
       });
     }
-    return { film, strata };
+    return { film, settled, strata };
+  }
+
+  /** Water lying on the layers and in the paper, microlitres. */
+  waterOnCanvas(): number {
+    let sum = 0;
+    for (const { basin } of this.layers) {
+      if (!basin) continue;
+      const cell = (basin.factor * this.mmPerPx) ** 2 * (WASH_UM / 1000);
+      basin.state.forEach((state, index) => {
+        if (state !== 0) sum += (basin.sum('water', index) + basin.sum('moisture', index)) * cell;
+      });
+    }
+    return sum;
+  }
+
+  /** A fresh basin for the water of a layer. */
+  newBasin(): Basin {
+    return new Basin(this.arena, this.tilesX, this.tilesY, this.mmPerPx);
   }
 
   /** Gives the memory of a layer back. */
   disposeLayer(layer: Layer): void {
+    layer.basin?.dispose();
+    layer.basin = undefined;
     layer.forEachTile((tile, index) => {
       tile.dispose(BANDS.count);
       layer.tiles[index] = undefined;

@@ -1,6 +1,7 @@
 import type { Arena } from './arena';
 import { packPlane, stratumMass, stratumOf, unpackSteps, type Stratum } from './stratum';
 import { TILE_CELLS, type Tile } from './tile';
+import { COATS, type Wash } from './wash';
 
 /** Pigment that left a tile and that came to it, coats times cells. */
 export interface Exchange {
@@ -15,7 +16,8 @@ export interface Exchange {
  */
 export function retubeTile(arena: Arena, tile: Tile, from: number, to: number, factor: number): Exchange | undefined {
   const wet = tile.pigments.includes(from);
-  if (!wet && !tile.strata.some((s) => s.pigments.includes(from))) return undefined;
+  const washed = tile.wash?.pigments.includes(from) === true;
+  if (!wet && !washed && !tile.strata.some((s) => s.pigments.includes(from))) return undefined;
   let gone = 0;
   let come = 0;
   if (wet) {
@@ -36,6 +38,11 @@ export function retubeTile(arena: Arena, tile: Tile, from: number, to: number, f
     if (tile.skinVolume) move(tile.skin[place] >> 2, tile.skin[tile.pigments.indexOf(to)] >> 2);
     tile.dropPigment(from);
   }
+  if (washed) {
+    const moved = retubeWash(arena, tile.wash!, from, to, factor);
+    gone += moved;
+    come += moved * factor;
+  }
   if (tile.strata.some((s) => s.pigments.includes(from))) {
     const strata = tile.strata.map((s) => {
       const k = s.pigments.indexOf(from);
@@ -52,6 +59,23 @@ export function retubeTile(arena: Arena, tile: Tile, from: number, to: number, f
   tile.dropSubstrate();
   tile.version++;
   return { gone, come };
+}
+
+/** @returns coats that were replaced, summed over cells */
+function retubeWash(arena: Arena, wash: Wash, from: number, to: number, factor: number): number {
+  let gone = 0;
+  for (const coat of COATS) {
+    const source = wash.coats[coat][wash.pigments.indexOf(from)] ?? 0;
+    if (!source) continue;
+    const target = wash.plane(coat, to) >> 2;
+    const { f32 } = arena;
+    for (let i = 0; i < TILE_CELLS; i++) {
+      gone += f32[(source >> 2) + i];
+      f32[target + i] += f32[(source >> 2) + i] * factor;
+    }
+    wash.drop(coat, from);
+  }
+  return gone;
 }
 
 function retubeStratum(s: Stratum, from: number, to: number, factor: number): Stratum {

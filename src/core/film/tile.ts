@@ -1,10 +1,10 @@
 import type { Arena } from './arena';
+import type { WaterImage } from './basin';
+import { PLANE_BYTES, TILE, TILE_CELLS } from './cells';
 import { layerThickness, SOLVENT, type Stratum } from './stratum';
+import { captureWash, restoreWash, Wash, type WashImage } from './wash';
 
-/** Side of a tile, cells. */
-export const TILE = 64;
-export const TILE_CELLS = TILE * TILE;
-export const PLANE_BYTES = TILE_CELLS * 4;
+export { PLANE_BYTES, TILE, TILE_CELLS };
 
 /** Share of a wet film's thickness that stands as relief once it has dried. */
 export const DRY_SHRINK = 0.95;
@@ -26,6 +26,8 @@ export class Tile {
   body = 0;
   /** How far the wet film has dried, 0 wet .. 1 dry to the touch; 0 = nowhere. */
   cure = 0;
+  /** Pigment of washes and ink, and what keeps them off; undefined where there is none. */
+  wash: Wash | undefined;
   /** What the stroke in the air has left here (um), or taken off (0..1) when it rubs out. Gone when the stroke ends. */
   laid = 0;
   /** Whether `laid` says what is being rubbed out. */
@@ -136,9 +138,16 @@ export class Tile {
   dispose(bands: number): void {
     this.dropWet();
     this.dropLaid();
+    this.wash?.dispose();
+    this.wash = undefined;
     this.sealed = this.release(this.sealed);
     if (this.substrate) this.arena.free(this.substrate, PLANE_BYTES * bands);
     this.substrate = 0;
+  }
+
+  /** Whether there is nothing on it. */
+  get bare(): boolean {
+    return !this.volume && this.strata.length === 0 && !this.wash;
   }
 
   private release(plane: number): 0 {
@@ -155,6 +164,9 @@ export interface TileImage {
   /** What lies on top: one plane a pigment, then its volume; absent when there is nothing. */
   readonly skin?: readonly Float32Array[];
   readonly strata: readonly Stratum[];
+  readonly wash?: WashImage;
+  /** The layer's water on it, while there is some. */
+  readonly water?: WaterImage;
 }
 
 /** Copies a tile out of the arena. */
@@ -166,7 +178,8 @@ export function captureTile(arena: Arena, tile: Tile): TileImage {
   };
   const planes = tile.volume ? [...tile.mass, tile.volume, tile.body, ...(tile.cure ? [tile.cure] : [])].map(copy) : [];
   const skin = tile.skinVolume ? { skin: [...tile.skin, tile.skinVolume].map(copy) } : {};
-  return { pigments: [...tile.pigments], planes, ...skin, strata: tile.strata };
+  const wash = tile.wash ? { wash: captureWash(arena, tile.wash) } : {};
+  return { pigments: [...tile.pigments], planes, ...skin, strata: tile.strata, ...wash };
 }
 
 /** Puts a copy back into a tile. */
@@ -183,6 +196,11 @@ export function restoreTile(arena: Arena, tile: Tile, image: TileImage): void {
     if (image.skin) tile.skinned();
     planes.forEach((plane, i) => arena.f32.set(image.planes[i], plane >> 2));
     image.skin?.forEach((plane, i) => arena.f32.set(plane, (tile.skin[i] ?? tile.skinVolume) >> 2));
+  }
+  if (image.wash) restoreWash(arena, (tile.wash ??= new Wash(arena)), image.wash);
+  else {
+    tile.wash?.dispose();
+    tile.wash = undefined;
   }
   if (tile.strata !== image.strata) tile.setStrata(image.strata);
   tile.version++;

@@ -1,12 +1,19 @@
 import type { Stratum } from './stratum';
-import { TILE_CELLS, type TileImage } from './tile';
+import { COATS, RESISTS, type Resist, type WashImage } from './wash';
+import { TILE, TILE_CELLS, type TileImage } from './tile';
 
 /**
  * Bytes of a tile, little-endian: number of wet pigments (u32, 0xffffffff when there is no wet film; its bit 30 is set
  * where drying has begun, bit 29 where something lies on top), their indices (u32), planes (float32: masses, volume,
  * body, drying; of what lies on top masses and volume); number of strata (u32), and for each: number of pigments (u32),
  * indices (u32), mass units (float64), thickness unit (float64), planes (u16: masses, thickness).
+ *
+ * Where there is a wash or water, that follows: a mark (u32 WASH); number of pigments (u32, NO_FILM when there is no
+ * wash), their indices; for each coat and pigment whether there is a plane (u32), and the plane; whether there is
+ * masking fluid and wax, with their planes; then whether there is water (u32), its four scalars (float64), the side of
+ * its coarse planes (u32), those, and the cover.
  */
+const WASH = 0x57415348;
 const NO_FILM = 0xffffffff;
 const CURING = 0x40000000;
 const SKIN = 0x20000000;
@@ -16,6 +23,16 @@ export function encodeTile(image: TileImage): Uint8Array<ArrayBuffer> {
   const skin = image.skin ?? [];
   let bytes = 8 + image.pigments.length * 4 + (image.planes.length + skin.length) * TILE_CELLS * 4;
   for (const s of image.strata) bytes += 4 + s.pigments.length * 12 + 8 + (s.pigments.length + 1) * TILE_CELLS * 2;
+  const { wash, water } = image;
+  const tail = wash || water;
+  if (tail) {
+    bytes += 8;
+    const planes = wash ? [...COATS.flatMap((coat) => wash.coats[coat]), ...RESISTS.map((r) => wash.resist[r])] : [];
+    bytes += (wash?.pigments.length ?? 0) * 4;
+    for (const plane of planes) bytes += 4 + (plane?.byteLength ?? 0);
+    bytes += 4;
+    if (water) bytes += 36 + water.planes.reduce((sum, p) => sum + p.byteLength, 0);
+  }
   const out = new Uint8Array(bytes);
   const view = new DataView(out.buffer);
   let at = 0;
@@ -44,6 +61,25 @@ export function encodeTile(image: TileImage): Uint8Array<ArrayBuffer> {
     f64(s.thicknessStep);
     s.mass.forEach(plane);
     plane(s.thickness);
+  }
+  if (tail) {
+    const maybe = (p: Float32Array | undefined) => {
+      u32(p ? 1 : 0);
+      if (p) plane(p);
+    };
+    u32(WASH);
+    u32(wash ? wash.pigments.length : NO_FILM);
+    wash?.pigments.forEach(u32);
+    if (wash) {
+      for (const coat of COATS) wash.coats[coat].forEach(maybe);
+      for (const resist of RESISTS) maybe(wash.resist[resist]);
+    }
+    u32(water ? 1 : 0);
+    if (water) {
+      water.scalars.forEach(f64);
+      u32(Math.sqrt(water.planes[0].length));
+      water.planes.forEach(plane);
+    }
   }
   return out;
 }
@@ -92,5 +128,30 @@ export function decodeTile(bytes: Uint8Array): TileImage {
     const mass = list(n, () => new Uint16Array(raw(TILE_CELLS * 2)));
     return { pigments: ids, massStep, mass, thicknessStep, thickness: new Uint16Array(raw(TILE_CELLS * 2)) };
   });
-  return { pigments, planes, ...skin, strata };
+  return { pigments, planes, ...skin, strata, ...(at < bytes.byteLength ? tail() : {}) };
+
+  function tail(): Pick<TileImage, 'wash' | 'water'> {
+    if (u32() !== WASH) throw new RangeError('The tile is damaged.');
+    const maybe = () => (count(1) ? new Float32Array(raw(TILE_CELLS * 4)) : undefined);
+    const first = u32();
+    let wash: WashImage | undefined;
+    if (first !== NO_FILM) {
+      if (first > MOST_PIGMENTS) throw new RangeError('The tile is damaged.');
+      const ids = list(first, u32);
+      const coats = Object.fromEntries(
+        COATS.map((coat) => [coat, list(first, maybe)]),
+      ) as unknown as WashImage['coats'];
+      const resist: Partial<Record<Resist, Float32Array>> = {};
+      for (const name of RESISTS) {
+        const plane = maybe();
+        if (plane) resist[name] = plane;
+      }
+      wash = { pigments: ids, coats, resist };
+    }
+    if (!count(1)) return { wash };
+    const scalars = [f64(), f64(), f64(), f64()] as const;
+    const side = count(TILE);
+    const planes = list(6, () => new Float32Array(raw(side * side * 4)));
+    return { wash, water: { scalars, planes: [...planes, new Float32Array(raw(TILE_CELLS * 4))] } };
+  }
 }

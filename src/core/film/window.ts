@@ -360,7 +360,7 @@ export class FilmWindow {
     const known = this.layer.tiles[index];
     if (!wet && !hasLaid && !known) return;
     // shown only in passing, and bare again
-    if (!wet && !hasLaid && known?.strata.length === 0) {
+    if (!wet && !hasLaid && known?.strata.length === 0 && !known.wash) {
       this.before(this.layer, index);
       known.dispose(this.painting.ground.length);
       this.layer.tiles[index] = undefined;

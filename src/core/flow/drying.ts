@@ -3,6 +3,7 @@ import type { Arena } from '@/core/film/arena';
 import { COAT_UM, SOLVENT, stratumOf, unitFor, type Stratum } from '@/core/film/stratum';
 import { PLANE_BYTES, TILE_CELLS, type Tile } from '@/core/film/tile';
 import { kernelsFor } from '@/core/kernels/kernels';
+import { washStratum } from './glazing';
 
 /**
  * How paint dries. Oil dries by taking up oxygen, from the surface down: slowly, the slower the thicker the film and
@@ -135,6 +136,13 @@ function seal(arena: Arena, tile: Tile, onlyDry: boolean): void {
     whole(tile.volume, tile.skinVolume);
   } else strata.push(stratumOf(tile.pigments, tile.mass.map(take), take(tile.volume)));
   arena.free(scratch, PLANE_BYTES + TILE_CELLS * 2);
+  // a wash under what has dried is shut in with it
+  if (tile.wash) {
+    const where = new Uint8Array(TILE_CELLS);
+    for (const { thickness } of strata) thickness.forEach((t, i) => (where[i] |= t > 0 ? 1 : 0));
+    const shutIn = washStratum(arena, tile.wash, ['under', 'fast', 'settled', 'soluble'], where);
+    if (shutIn) strata.unshift(shutIn);
+  }
   if (!onlyDry || !left) tile.dropWet();
   else for (let i = 0; i < TILE_CELLS; i++) if (f32[cure + i] >= 1) f32[cure + i] = 0;
   tile.setStrata([...tile.strata, ...strata.filter((s) => s.thickness.some((t) => t > 0))]);

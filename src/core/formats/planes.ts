@@ -63,9 +63,9 @@ export function encodePlanes(picture: Picture): {
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       const i = y * width + x;
-      const { dry, wet } = thicknessAt(picture, x, y);
+      const { dry, wet, water } = thicknessAt(picture, x, y);
       thickness[i] = dry + wet;
-      wetness[i] = Math.min(1, wet / CLOSED_UM);
+      wetness[i] = Math.max(water, Math.min(1, wet / CLOSED_UM));
       ground[i] = surface.um[(y % surface.size) * surface.size + (x % surface.size)];
     }
   }
@@ -91,7 +91,10 @@ function massPlanes(picture: Picture): Map<number, Float32Array> {
       layer.forEachTile((tile, index) => {
         const wet = tile.pigments.indexOf(pigment);
         const dry = tile.strata.filter((s) => s.pigments.includes(pigment));
-        if (wet < 0 && dry.length === 0) return;
+        const k = tile.wash?.pigments.indexOf(pigment) ?? -1;
+        const washes =
+          k < 0 ? [] : Object.values(tile.wash!.coats).flatMap((planes) => (planes[k] ? [planes[k] >> 2] : []));
+        if (wet < 0 && dry.length === 0 && washes.length === 0) return;
         plane ??= new Float32Array(width * height);
         const left = (index % tilesX) * TILE;
         const top = Math.floor(index / tilesX) * TILE;
@@ -99,6 +102,7 @@ function massPlanes(picture: Picture): Map<number, Float32Array> {
           for (let x = left; x < Math.min(width, left + TILE); x++) {
             const cell = (y - top) * TILE + x - left;
             let coats = wet < 0 ? 0 : arena.f32[(tile.mass[wet] >> 2) + cell];
+            for (const plane of washes) coats += arena.f32[plane + cell];
             for (const s of dry) {
               const k = s.pigments.indexOf(pigment);
               coats += s.mass[k][cell] * s.massStep[k];

@@ -1,6 +1,5 @@
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
 import { z } from 'zod';
-import { captureTile } from '@/core/film/tile';
 import { encodeTile } from '@/core/film/tileCodec';
 import { journalSchema, type Command, type Journal } from '@/core/journal/commands';
 import { digest } from '@/core/journal/digest';
@@ -82,9 +81,9 @@ export function encodeStigmosFile(
   const tiles: z.infer<typeof manifestSchema>['tiles'] = [];
   for (const layer of studio.allLayers) {
     layer.forEachTile((tile, index) => {
-      if (!tile.volume && tile.strata.length === 0) return;
+      if (tile.bare) return;
       const file = `tiles/${layer.id}-${index}.bin`;
-      content[file] = [encodeTile(captureTile(painting.arena, tile)), { level: 1 }];
+      content[file] = [encodeTile(layer.capture(index, painting.arena)!), { level: 1 }];
       tiles.push({ layer: layer.id, index, file });
     });
   }

@@ -9,6 +9,8 @@ export interface Change {
   readonly rect: PixelRect;
   /** Cells of the slab whose paint may differ. */
   readonly slab: PixelRect;
+  /** Tiles of the painting in which water has moved. */
+  readonly flowed: ReadonlySet<number>;
   /** Layers were added, removed, ordered, hidden, shown, renamed or chosen. */
   readonly layers: boolean;
 }
@@ -21,7 +23,7 @@ export interface Workplace {
   readonly keep: (layer: Layer, index: number) => void;
 }
 
-export const noChange = (): Change => ({ rect: noRect(), slab: noRect(), layers: false });
+export const noChange = (): Change => ({ rect: noRect(), slab: noRect(), flowed: new Set(), layers: false });
 
 /** Cells of a tile. */
 export function tileRect({ tilesX, width, height }: Painting, index: number): PixelRect {

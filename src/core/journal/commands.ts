@@ -2,8 +2,9 @@ import { z } from 'zod';
 import { isTube, OWN_PLACES } from '@/core/colour/pigments';
 import { OWN_ID, ownPaintId } from '@/core/colour/ownPaints';
 import { WAVELENGTHS } from '@/core/colour/spectrum';
+import { PREPARED_STYLES } from '@/core/marks/preparedWash';
 import { TOOL_IDS } from '@/core/marks/tools';
-import { SURFACE_KINDS } from '@/core/surface/heightField';
+import { PAPER_TINTS, SURFACE_KINDS, type PaperTint } from '@/core/surface/heightField';
 
 /** Largest painting, cells: 40 million (A2 at 250 ppi and a little more). */
 export const MAX_CELLS = 40e6;
@@ -12,14 +13,14 @@ export const MAX_CELLS = 40e6;
 const isTubeId = (id: string) => isTube(id) || OWN_ID.test(id);
 const tubeId = z.string().refine(isTubeId, 'there is no such tube');
 
-export const mixtureSchema = z
-  .record(z.string(), z.number().nonnegative().max(1e6))
+const partsSchema = z.record(z.string(), z.number().nonnegative().max(1e6)).superRefine((parts, context) => {
+  for (const id of Object.keys(parts)) {
+    if (!isTubeId(id)) context.addIssue({ code: 'custom', message: `there is no tube "${id}"` });
+  }
+});
+
+export const mixtureSchema = partsSchema
   .superRefine((parts, context) => {
-    for (const id of Object.keys(parts)) {
-      if (!isTubeId(id)) {
-        context.addIssue({ code: 'custom', message: `there is no tube "${id}"` });
-      }
-    }
     if (!Object.values(parts).some((part) => part > 0)) {
       context.addIssue({ code: 'custom', message: 'a mixture needs a part of at least one tube' });
     }
@@ -56,6 +57,7 @@ export const toolCommand = z.strictObject({
   tip: z.enum(['hard', 'soft']).optional(),
   hold: z.enum(['flat', 'edge', 'tip']).optional(),
   distanceMm: z.number().min(10).max(1000).optional(),
+  water: unit.optional().describe('Watercolour: how wet the brush is when it is loaded, where load does not say'),
   keepLoaded: z.boolean().optional(),
   floor: unit.optional(),
   curve: z.number().min(0.2).max(5).optional(),
@@ -63,8 +65,9 @@ export const toolCommand = z.strictObject({
 
 export const loadCommand = z.strictObject({
   do: z.literal('load').describe('Loads the brush in hand'),
-  mixture: mixtureSchema,
+  mixture: partsSchema.describe('Parts by mass of tube paint; empty for clear water in a watercolour brush'),
   amount: z.number().min(0).max(3).default(1),
+  water: unit.optional().describe('Watercolour: how wet, 0 squeezed out .. 1 dripping'),
   edge: z
     .strictObject({ mixture: mixtureSchema, share: z.number().min(0.05).max(0.95).optional() })
     .optional()
@@ -118,6 +121,31 @@ export const commandSchema = z.discriminatedUnion('do', [
     hours: z.number().min(0).max(1e6),
   }),
   z.strictObject({ do: z.literal('dry').describe('Dries everything now') }),
+  z.strictObject({
+    do: z.literal('tilt').describe('Tilts the board, degrees: the right and the lower side down; water runs'),
+    x: z.number().min(-45).max(45).default(0),
+    y: z.number().min(-45).max(45).default(0),
+  }),
+  z.strictObject({
+    do: z.literal('mist').describe('Sprays clear water over the layer: wet paper stays wet, dry paper gets damp'),
+    amount: unit.default(0.5),
+  }),
+  z.strictObject({
+    do: z
+      .literal('layer.prepare')
+      .describe('Washes the whole sheet on a layer of its own under the work, and dries it; or lays such a layer anew'),
+    layer: layerId.optional().describe('A layer that was laid so before: what is on it goes'),
+    style: z.enum(PREPARED_STYLES).default('variegated'),
+    mixtures: z.array(mixtureSchema).min(1).max(3),
+    seed: z
+      .number()
+      .int()
+      .min(0)
+      .max(2 ** 31 - 1)
+      .default(1),
+    strength: unit.default(0.4),
+    texture: unit.default(0.5),
+  }),
   z.strictObject({ do: z.literal('undo').describe('Takes back the last change to the painting') }),
   z.strictObject({ do: z.literal('redo').describe('Does again what was taken back') }),
   z.strictObject({
@@ -170,6 +198,12 @@ export const paintingSchema = z
         kind: z.enum(SURFACE_KINDS),
         scale: z.number().min(0.25).max(4).default(1),
         depth: z.number().min(0).max(4).default(1),
+        sizing: unit.optional().describe('Paper: 0 drinks like blotting paper .. 1 lets nothing in'),
+        weight: z.number().min(90).max(850).optional().describe('Paper: g/m2'),
+        tint: z
+          .enum(Object.keys(PAPER_TINTS) as [PaperTint, ...PaperTint[]])
+          .optional()
+          .describe('Paper: its colour'),
       })
       .default({ kind: 'linen-fine', scale: 1, depth: 1 }),
     tone: z.strictObject({ mixture: mixtureSchema }).optional(),

@@ -1,7 +1,6 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { encodeTile } from '@/core/film/tileCodec';
-import { captureTile } from '@/core/film/tile';
 import { encodeStudioState } from './snapshot';
 import type { Studio } from './studio';
 
@@ -15,9 +14,9 @@ export function digest(studio: Studio): string {
   hash.update(new TextEncoder().encode(JSON.stringify(encodeStudioState(studio))));
   for (const layer of studio.allLayers) {
     layer.forEachTile((tile, index) => {
-      if (!tile.volume && tile.strata.length === 0) return;
+      if (tile.bare) return;
       hash.update(new TextEncoder().encode(`${layer.id}:${index}`));
-      hash.update(encodeTile(captureTile(painting.arena, tile)));
+      hash.update(encodeTile(layer.capture(index, painting.arena)!));
     });
   }
   return bytesToHex(hash.digest());

@@ -6,6 +6,8 @@ export const changesPainting = (command: Command): boolean =>
   command.do === 'dry' ||
   command.do === 'leave' ||
   command.do === 'retube' ||
+  command.do === 'tilt' ||
+  command.do === 'mist' ||
   command.do.startsWith('slab.') ||
   (command.do.startsWith('layer.') && command.do !== 'layer.choose');
 

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { findPigment, pigmentId } from '@/core/colour/pigments';
 import { Layer } from '@/core/film/layer';
 import type { Reservoir } from '@/core/marks/reservoir';
-import { startSettings, TOOL_IDS, type ToolId, type ToolSettings } from '@/core/marks/tools';
+import { isWatercolour, startSettings, TOOL_IDS, type ToolId, type ToolSettings } from '@/core/marks/tools';
 import { loadCommand, toolCommand } from './commands';
 import type { Studio } from './studio';
 
@@ -32,6 +32,23 @@ const settingsState = z
   .transform(({ tool, ...held }) => toolCommand.parse({ ...startSettings(tool), ...held, tool, do: 'tool' }))
   .transform(({ do: _, ...settings }) => settings as ToolSettings);
 
+/** What the water of a painting has in common; absent where there never was any. */
+const flowState = z.strictObject({
+  steps: z.number().int().min(0),
+  tilt: z.tuple([z.number(), z.number()]),
+  salt: z.array(
+    z.strictObject({
+      layer: z.string(),
+      x: z.number(),
+      y: z.number(),
+      radiusMm: z.number(),
+      until: z.number(),
+      seed: z.number(),
+    }),
+  ),
+  water: z.strictObject({ loaded: z.number(), removed: z.number(), evaporated: z.number() }),
+});
+
 export const studioStateSchema = z.strictObject({
   clock: z.number(),
   strokes: z.number().int(),
@@ -48,6 +65,7 @@ export const studioStateSchema = z.strictObject({
   tools: z.array(settingsState),
   reservoirs: z.record(z.string(), reservoirState),
   loads: z.record(z.string(), loadCommand).optional(),
+  flow: flowState.optional(),
 });
 
 export type StudioState = z.infer<typeof studioStateSchema>;
@@ -75,13 +93,29 @@ export function encodeStudioState(studio: Studio): StudioState {
     loaded: byId(painting.ledger.loaded),
     removed: byId(painting.ledger.removed),
     inHand: tools.inHand,
-    tools: TOOL_IDS.map((id) => tools.settings.get(id)!),
+    tools: TOOL_IDS.map((id) => tools.settings.get(id)!)
+      .filter(worthTelling)
+      .map(spoken),
     reservoirs: Object.fromEntries(
       TOOL_IDS.filter((id) => tools.reservoirs.has(id)).map((id) => [id, reservoir(tools.reservoirs.get(id)!)]),
     ),
     loads: Object.fromEntries(TOOL_IDS.filter((id) => tools.loads.has(id)).map((id) => [id, tools.loads.get(id)!])),
+    ...encodeFlow(studio),
   };
 }
+
+function encodeFlow({ painting: { flow, ledger } }: Studio): Pick<StudioState, 'flow'> {
+  const [x, y] = flow.tilt;
+  if (flow.steps === 0 && x === 0 && y === 0 && flow.salt.length === 0 && ledger.water.loaded === 0) return {};
+  return { flow: { steps: flow.steps, tilt: [x, y], salt: [...flow.salt], water: { ...ledger.water } } };
+}
+
+/** A watercolour tool that was never held otherwise than at first goes without saying: older paintings knew of none. */
+const worthTelling = (held: ToolSettings): boolean =>
+  !isWatercolour(held.tool) || JSON.stringify(held) !== JSON.stringify(startSettings(held.tool));
+
+const spoken = ({ water, ...held }: ToolSettings): StudioState['tools'][number] =>
+  (water === 0 ? held : { ...held, water }) as StudioState['tools'][number];
 
 /** Puts a state into a fresh studio, whose layers are then empty: their tiles follow. */
 export function restoreStudioState(studio: Studio, state: StudioState): void {
@@ -98,6 +132,11 @@ export function restoreStudioState(studio: Studio, state: StudioState): void {
   studio.strokes = state.strokes;
   for (const [id, v] of Object.entries(state.loaded)) painting.ledger.loaded[findPigment(id)!] = v;
   for (const [id, v] of Object.entries(state.removed)) painting.ledger.removed[findPigment(id)!] = v;
+  if (state.flow) {
+    const { water, ...flow } = state.flow;
+    painting.flow = flow;
+    Object.assign(painting.ledger.water, water);
+  }
   const reservoirs = new Map<ToolId, Reservoir>();
   for (const [id, r] of Object.entries(state.reservoirs)) {
     reservoirs.set(id as ToolId, {

@@ -1,10 +1,12 @@
 import type { Layer } from '@/core/film/layer';
-import type { Ledger, MassBalance } from '@/core/film/ledger';
+import { Ledger, type MassBalance } from '@/core/film/ledger';
 import { Painting, type PaintingSpec } from '@/core/film/painting';
 import { makeSlab, SLAB } from '@/core/film/slab';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
 import { driesIn, dryTile, sealTile } from '@/core/flow/drying';
-import { captureTile, restoreTile, TILE, type TileImage } from '@/core/film/tile';
+import { TILE, type TileImage } from '@/core/film/tile';
+import type { FlowState } from '@/core/film/painting';
+import { Flow, flowOf } from '@/core/flow/flowing';
 import { BrushStroke } from '@/core/marks/brushStroke';
 import { EraserStroke } from '@/core/marks/eraserStroke';
 import type { Sample } from '@/core/marks/path';
@@ -13,15 +15,22 @@ import type { StrokeInProgress, StrokeSetting } from '@/core/marks/stampedStroke
 import { GelStroke } from '@/core/marks/gelStroke';
 import { KNIVES } from '@/core/marks/knifeForm';
 import { KnifeStroke } from '@/core/marks/knifeStroke';
+import { InkStroke } from '@/core/marks/inkStroke';
+import { KeepOffStroke } from '@/core/marks/keepOffStroke';
+import { SaltStroke } from '@/core/marks/saltStroke';
+import { WASH_FORMS } from '@/core/marks/washForms';
+import { BlotStroke, DropStroke, SplatterStroke, WashStroke } from '@/core/marks/washStroke';
 import { SpatterStroke } from '@/core/marks/spatterStroke';
 import { SprayStroke } from '@/core/marks/sprayStroke';
-import { kindOf } from '@/core/marks/tools';
+import { isWash, kindOf, washForm } from '@/core/marks/tools';
 import { isColoured, pigmentId, TABLE_COUNT } from '@/core/colour/pigments';
 import { noChange, tileRect, wholeRect, type Change, type Workplace } from './change';
 import type { Command } from './commands';
 import { PainterError } from './errors';
+import { STEP_SECONDS } from '@/core/flow/washRates';
 import { changesPainting } from './history';
 import { changeLayers } from './layerWork';
+import { mist } from '@/core/flow/mist';
 import { retube } from './retubeWork';
 import { scrapeSlab, squeezeOnSlab } from './slabWork';
 import { Toolbox, type ToolboxState } from './toolbox';
@@ -41,6 +50,7 @@ interface Moment {
   readonly tools: ToolboxState;
   readonly strokes: number;
   readonly clock: number;
+  readonly flow: FlowState;
   /** How many commands had been applied. */
   readonly timeline: number;
 }
@@ -74,6 +84,11 @@ export class Studio {
   private future: Undone[] = [];
   private pending: Moment | undefined;
   private inAir: { stroke: StrokeInProgress; samples: number[][]; rect: PixelRect; on?: typeof SLAB } | undefined;
+  /** Tiles in which water has moved since they were last taken; since the stroke in the air began. */
+  private flowed = new Set<number>();
+  private flowedInStroke = new Set<number>();
+  /** Steps that water has flowed by the clock and that are not yet written down as a wait. */
+  private waited = 0;
 
   constructor(
     spec: PaintingSpec,
@@ -90,6 +105,7 @@ export class Studio {
    */
   apply(command: Command): Change {
     if (this.inAir) throw new PainterError('A stroke is still being made.');
+    this.needNoWait();
     switch (command.do) {
       case 'stroke': {
         this.beginStroke(command.on);
@@ -122,12 +138,17 @@ export class Studio {
    */
   beginStroke(on?: typeof SLAB): void {
     if (this.inAir) throw new PainterError('A stroke is still being made.');
+    this.needNoWait();
     const painting = on ? this.slab : this.painting;
     const layer = on ? this.slabForTool() : this.layerForTool();
     const before = this.open();
     // on the slab a brush takes up what it finds
     if (!on) this.tools.reloadByItself();
-    const stroke = this.newStroke(painting, layer, before);
+    this.flowedInStroke = new Set();
+    const stroke = this.newStroke(painting, layer, (l, index) => {
+      before(l, index);
+      if (!on && l.basin) this.flowedInStroke.add(index);
+    });
     this.strokes++;
     this.inAir = { stroke, samples: [], rect: noRect(), on };
   }
@@ -144,7 +165,36 @@ export class Studio {
   publishStroke(): PixelRect {
     const rect = this.inAir!.stroke.publish();
     growRect(this.inAir!.rect, rect);
+    this.flowedInStroke.forEach((index) => this.flowed.add(index));
     return rect;
+  }
+
+  /** Tiles in which water has moved since this was last asked. */
+  takeFlowed(): ReadonlySet<number> {
+    const { flowed } = this;
+    this.flowed = new Set();
+    return flowed;
+  }
+
+  /** Lets water flow by the clock for some steps, as a wait that is not over yet. */
+  advance(steps: number): void {
+    this.flow(steps, this.flowed);
+    this.waited += steps;
+  }
+
+  /** Ends the wait that `advance` began. @returns it as a command; undefined when no time has passed */
+  endWait(): { command: Command; change: Change } | undefined {
+    if (this.waited === 0) return undefined;
+    const seconds = Math.round(this.waited * STEP_SECONDS * 100) / 100;
+    this.waited = 0;
+    const change = this.age(seconds);
+    const command: Command = { do: 'wait', seconds };
+    this.commit(command);
+    return { command, change };
+  }
+
+  private needNoWait(): void {
+    if (this.waited > 0) throw new Error('A wait is not over yet.');
   }
 
   /** Lifts the tool. @returns the stroke as a command, and what it changed in all. */
@@ -156,9 +206,16 @@ export class Studio {
     for (const layer of this.allLayers) layer.forEachTile((tile) => tile.dropLaid());
     const command: Command = on ? { do: 'stroke', samples, on } : { do: 'stroke', samples };
     this.commit(command);
-    return { command, change: on ? { ...noChange(), slab: rect } : { ...noChange(), rect } };
+    return {
+      command,
+      change: on ? { ...noChange(), slab: rect } : { ...noChange(), rect, flowed: this.flowedInStroke },
+    };
   }
 
+  /** Whether time passes in the stroke in the air, as its readings tell it. */
+  get strokeTakesTime(): boolean {
+    return this.inAir !== undefined && isWash(this.tools.inHand);
+  }
   get strokeInAir(): boolean {
     return this.inAir !== undefined;
   }
@@ -203,9 +260,14 @@ export class Studio {
     this.future = [];
   }
 
+  /** The balance of water, microlitres: loaded = canvas + tool + removed + evaporated. */
+  waterBalance(): { loaded: number; canvas: number; tool: number; removed: number; evaporated: number } {
+    return { ...this.painting.ledger.water, canvas: this.painting.waterOnCanvas(), tool: this.tools.water() };
+  }
+
   /** The balance of every pigment that was ever loaded. */
   massBalance(): Record<string, MassBalance> {
-    const { film, strata } = this.painting.massOnCanvas();
+    const { film, settled, strata } = this.painting.massOnCanvas();
     const tool = this.tools.mass();
     const slab = this.slab.massOnCanvas().film;
     const { loaded, removed } = this.painting.ledger;
@@ -215,7 +277,7 @@ export class Studio {
       balance[pigmentId(i)] = {
         loaded: loaded[i],
         film: film[i],
-        settled: 0,
+        settled: settled[i],
         strata: strata[i],
         tool: tool[i],
         slab: slab[i],
@@ -246,6 +308,14 @@ export class Studio {
         return this.pass(command.hours * 3600);
       case 'dry':
         return this.dry();
+      case 'tilt':
+        this.painting.flow.tilt = [command.x, command.y];
+        return nothing;
+      case 'mist': {
+        const layer = this.paintable(this.painting.active);
+        mist(this.painting, layer, command.amount, (l, i) => this.keepTile(l, i));
+        return { ...nothing, rect: wholeRect(this.painting) };
+      }
       case 'slab.squeeze':
         return squeezeOnSlab(this.workplace, command);
       case 'slab.take': {
@@ -261,8 +331,31 @@ export class Studio {
     }
   }
 
-  /** Time passes: wet paint dries by what it is made of and how thick it lies. */
+  /** Time passes: water flows and dries, wet paint dries by what it is made of and how thick it lies. */
   private pass(seconds: number): Change {
+    const flowed = new Set<number>();
+    this.flow(Flow.steps(seconds), flowed);
+    return { ...this.age(seconds), flowed };
+  }
+
+  /** Lets water flow for some steps, as far as there is any. */
+  private flow(steps: number, flowed: Set<number>): void {
+    if (!this.hasWater) return;
+    const water = flowOf(this.painting);
+    const keep = (layer: Layer, index: number) => {
+      this.keepForAll(layer, index);
+      flowed.add(index);
+    };
+    for (let i = 0; i < steps && water.active; i++) water.step(keep);
+  }
+
+  /** Whether there is water on any layer. */
+  get hasWater(): boolean {
+    return this.painting.layers.some((layer) => layer.basin);
+  }
+
+  /** Oil and acrylic dry for some seconds. */
+  private age(seconds: number): Change {
     const { painting } = this;
     this.clock += seconds;
     const rect = noRect();
@@ -281,6 +374,13 @@ export class Studio {
   private dry(): Change {
     const { painting } = this;
     const rect = noRect();
+    const flowed = new Set<number>();
+    if (this.hasWater) {
+      flowOf(painting).dry((layer, index) => {
+        this.keepTile(layer, index);
+        flowed.add(index);
+      });
+    }
     for (const layer of painting.layers) {
       if (layer.kind !== 'paint') continue;
       layer.forEachTile((tile, index) => {
@@ -289,7 +389,7 @@ export class Studio {
         if (sealTile(painting.arena, tile)) growRect(rect, tileRect(painting, index));
       });
     }
-    return { ...noChange(), rect };
+    return { ...noChange(), rect, flowed };
   }
 
   /** The layer on which the tool in hand works. */
@@ -302,7 +402,16 @@ export class Studio {
       if (!sketch) throw new PainterError('There is no sketch to draw on: show one or add one in Layers.');
       return sketch;
     }
-    if (kind !== 'pencil' && kind !== 'eraser' && active.kind === 'drawing') {
+    if (kind === 'pencil' || kind === 'eraser') {
+      if (!active.visible) throw new PainterError(`"${active.name}" is hidden: show it before painting on it.`);
+      return active;
+    }
+    return this.paintable(active);
+  }
+
+  /** @throws PainterError when a layer takes no paint now */
+  private paintable(active: Layer): Layer {
+    if (active.kind === 'drawing') {
       throw new PainterError(`"${active.name}" takes pencil only: choose a paint layer for the ${this.tools.inHand}.`);
     }
     if (!active.visible) throw new PainterError(`"${active.name}" is hidden: show it before painting on it.`);
@@ -335,7 +444,20 @@ export class Studio {
         return new SpatterStroke(setting, tools.reservoirInHand());
       case 'knife':
         return new KnifeStroke(setting, KNIVES[tools.inHand as 'knife'], tools.reservoirInHand());
+      case 'wash':
+        return new WashStroke(setting, washForm(tools.inHand), tools.bellyInHand(washForm(tools.inHand)));
+      case 'drops':
+        return new DropStroke(setting, washForm(tools.inHand), tools.bellyInHand(washForm(tools.inHand)));
+      case 'splatter':
+        return new SplatterStroke(setting, washForm(tools.inHand), tools.bellyInHand(washForm(tools.inHand)));
+      case 'ink':
+        return new InkStroke(setting, tools.inHand === 'ink-fast' ? 'fast' : 'soluble', tools.ink);
+      case 'keep-off':
+        return new KeepOffStroke(setting, tools.inHand as 'masking' | 'crepe' | 'wax');
+      case 'salt':
+        return new SaltStroke(setting);
       case 'brush': {
+        if (tools.inHand === 'rag' && layer.basin) return new BlotStroke(setting, WASH_FORMS.rag);
         const { form, footprint } = tools.brushInHand();
         return new BrushStroke(setting, form, footprint, tools.reservoirInHand());
       }
@@ -364,6 +486,7 @@ export class Studio {
       tools: this.tools.capture(),
       strokes: this.strokes,
       clock: this.clock,
+      flow: { ...this.painting.flow },
       timeline: this.timeline.length,
     };
   }
@@ -372,8 +495,7 @@ export class Studio {
     let kept = moment.tiles.get(layer);
     if (!kept) moment.tiles.set(layer, (kept = new Map()));
     if (kept.has(index)) return;
-    const tile = layer.tiles[index];
-    kept.set(index, tile && captureTile(this.painting.arena, tile));
+    kept.set(index, layer.capture(index, this.painting.arena));
   }
 
   /**
@@ -429,7 +551,7 @@ export class Studio {
     if (this.timeline.length > at) this.rebuild(this.timeline.slice(0, at));
     for (const command of commands) this.apply(command);
     this.future = future;
-    return { rect: wholeRect(this.painting), slab: wholeRect(this.slab), layers: true };
+    return { ...noChange(), rect: wholeRect(this.painting), slab: wholeRect(this.slab), layers: true };
   }
 
   /** The same tiles as another moment's, as they are now. */
@@ -459,14 +581,15 @@ export class Studio {
     painting.layersMade = moment.structure.layersMade;
     for (const [layer, tiles] of moment.tiles) {
       for (const [index, image] of tiles) {
-        if (image) restoreTile(painting.arena, layer.ensureTile(index, painting.arena), image);
-        else {
-          layer.tiles[index]?.dispose(painting.ground.length);
-          layer.tiles[index] = undefined;
-        }
+        layer.restore(index, image, painting.arena, painting.ground.length, () => painting.newBasin());
         if (layer.id === SLAB) growRect(slab, tileRect(this.slab, index));
         else growRect(rect, tileRect(painting, index));
       }
+    }
+    for (const layer of painting.layers) {
+      if (layer.basin?.active) continue;
+      layer.basin?.dispose();
+      layer.basin = undefined;
     }
     if (layersDiffer) growRect(rect, wholeRect(this.painting));
     painting.order++;
@@ -474,8 +597,9 @@ export class Studio {
     this.tools.restore(moment.tools);
     this.strokes = moment.strokes;
     this.clock = moment.clock;
+    painting.flow = { ...moment.flow };
     this.timeline = timeline;
-    return { rect, slab, layers: true };
+    return { ...noChange(), rect, slab, layers: true };
   }
 
   /** Goes back farther than tiles were kept: from the empty ground through everything but the last change. */
@@ -488,7 +612,7 @@ export class Studio {
     const commands = this.timeline.slice(last);
     this.rebuild(this.timeline.slice(0, last));
     this.future = [...future, { at: last, commands }];
-    return { rect: wholeRect(this.painting), slab: wholeRect(this.slab), layers: true };
+    return { ...noChange(), rect: wholeRect(this.painting), slab: wholeRect(this.slab), layers: true };
   }
 
   /** Paints everything anew from the empty ground. */
@@ -505,8 +629,8 @@ export class Studio {
     painting.layersMade = 0;
     painting.addLayer('drawing', 'Sketch');
     painting.activeLayer = painting.addLayer('paint', 'Paint').id;
-    painting.ledger.loaded.fill(0);
-    painting.ledger.removed.fill(0);
+    painting.ledger.copyFrom(new Ledger());
+    painting.flow = { steps: 0, tilt: [0, 0], salt: [] };
     this.tools.restore(new Toolbox(painting).capture());
     this.clock = 0;
     this.strokes = 0;
@@ -525,12 +649,17 @@ export class Studio {
   }
 }
 
+const planesOf = ({ planes, skin = [], wash }: TileImage): number =>
+  planes.length + skin.length + (wash ? Object.values(wash.coats).flat().filter(Boolean).length : 0);
+
+const imageBytes = (image: TileImage): number =>
+  planesOf(image) * TILE * TILE * 4 + (image.water?.planes.reduce((sum, p) => sum + p.byteLength, 0) ?? 0);
+
 /** Bytes that a moment keeps alive beyond what the painting shares with it. */
 function momentBytes(moment: Moment): number {
   let bytes = 0;
   for (const tiles of moment.tiles.values()) {
-    for (const image of tiles.values())
-      bytes += ((image?.planes.length ?? 0) + (image?.skin?.length ?? 0)) * TILE * TILE * 4;
+    for (const image of tiles.values()) bytes += image ? imageBytes(image) : 0;
   }
   return bytes;
 }

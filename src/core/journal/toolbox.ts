@@ -25,11 +25,15 @@ import {
   brushForm,
   kindOf,
   startSettings,
+  isWash,
   takesPaint,
   TOOL_IDS,
+  washForm,
   type ToolId,
   type ToolSettings,
 } from '@/core/marks/tools';
+import { loadWash, squeezeOut, WASH_CARRIER, WashInHand } from '@/core/marks/washLoad';
+import { filmOf, type WashForm } from '@/core/marks/washForms';
 import type { Command } from './commands';
 import { PainterError } from './errors';
 
@@ -76,6 +80,11 @@ export class Toolbox {
     this.inHand = tool;
     const old = this.reservoirs.get(tool);
     if (!old || (after.sizeMm === before.sizeMm && after.hair === before.hair)) return;
+    if (isWash(tool)) {
+      // a watercolour brush of another size is another brush: what was in this one is rinsed out
+      this.empty(tool, old);
+      return;
+    }
     const carrier = this.carrier(tool)!;
     const { ledger } = this.painting;
     const fresh = resizeReservoir(old, this.newReservoir(carrier), carrier.hairy);
@@ -93,7 +102,20 @@ export class Toolbox {
     const tool = this.inHand;
     needTubes([...Object.keys(command.mixture), ...Object.keys(command.edge?.mixture ?? {})]);
     if (!takesPaint(tool)) throw new PainterError(`The ${tool} takes no paint: choose a brush or the knife first.`);
+    if (!isWash(tool) && !Object.values(command.mixture).some((part) => part > 0)) {
+      throw new PainterError('A mixture needs a part of at least one tube.');
+    }
     this.loads.set(tool, command);
+    if (kindOf(tool) === 'ink') return; // a pen is dipped as it goes
+    if (isWash(tool)) {
+      this.fill(washForm(tool), command.mixture, command.amount, command.water ?? this.current.water);
+      return;
+    }
+    if (command.water !== undefined) {
+      throw new PainterError(`The ${tool} takes no water: choose a watercolour brush, such as the mop or wash-round.`);
+    }
+    if (Object.keys(command.mixture).length === 0)
+      throw new PainterError('Only a watercolour brush takes clear water.');
     const reservoir = this.reservoirInHand();
     this.booking(reservoir, 'loaded', () =>
       loadReservoir(reservoir, {
@@ -105,6 +127,61 @@ export class Toolbox {
         seed: this.seedOf(tool),
       }),
     );
+  }
+
+  /** Fills a watercolour brush. */
+  private fill(form: WashForm, mixture: Mixture, amount: number, wetness: number): void {
+    const reservoir = this.reservoirInHand();
+    const had = reservoir.tuftVolume[0];
+    // what is in it goes first: a brush is rinsed before it takes another wash
+    this.booking(reservoir, 'removed', () => void squeezeOut(reservoir, 0));
+    const { water } = this.painting.ledger;
+    water.removed += had / 1000;
+    this.booking(reservoir, 'loaded', () => loadWash(reservoir, form, this.current.sizeMm, mixture, amount, wetness));
+    water.loaded += reservoir.tuftVolume[0] / 1000;
+  }
+
+  /** Squeezes a share out of the watercolour brush in hand. */
+  private squeeze(reservoir: Reservoir, keeps: number): void {
+    this.booking(reservoir, 'removed', () => {
+      this.painting.ledger.water.removed += squeezeOut(reservoir, keeps) / 1000;
+    });
+  }
+
+  private empty(tool: ToolId, reservoir: Reservoir): void {
+    this.squeeze(reservoir, 0);
+    this.reservoirs.delete(tool);
+  }
+
+  /** The belly of a watercolour tool, ready for a stroke: a thirsty one is squeezed out, and only damp. */
+  bellyInHand(form: WashForm): Reservoir {
+    const reservoir = this.reservoirInHand();
+    if (form.thirsty) {
+      const { amount } = reservoir;
+      this.fill(form, {}, 0, Math.min(0.25, this.current.water));
+      if (amount > 0 && amount < reservoir.amount) reservoir.amount = amount;
+    }
+    return reservoir;
+  }
+
+  /** Water in all tools, microlitres. */
+  water(): number {
+    let sum = 0;
+    for (const [tool, reservoir] of this.reservoirs) if (isWash(tool)) sum += reservoir.tuftVolume[0];
+    return sum / 1000;
+  }
+
+  /** Depth of film that the watercolour brush in hand would leave, washes; 0 for other tools and empty ones. */
+  get brushFilm(): number {
+    const reservoir = this.reservoirs.get(this.inHand);
+    if (!isWash(this.inHand)) return 0;
+    return reservoir ? new WashInHand(reservoir, washForm(this.inHand)).film : filmOf(this.current.water);
+  }
+
+  /** What a pen is dipped into. */
+  get ink(): Mixture {
+    const mixture = this.loads.get(this.inHand)?.mixture;
+    return mixture && Object.keys(mixture).length > 0 ? mixture : { PBk9: 1 };
   }
 
   /** Presses the tool in hand into the paint of a slab. @throws PainterError when it takes none, or none is there. */
@@ -132,6 +209,11 @@ export class Toolbox {
   /** Wipes the tool in hand; rinsed it comes out clean, and damp with solvent by a share. */
   clean(rinse: boolean, damp = 0): void {
     const reservoir = this.reservoirs.get(this.inHand);
+    if (isWash(this.inHand)) {
+      if (rinse) this.fill(washForm(this.inHand), {}, 0, damp);
+      else if (reservoir) this.squeeze(reservoir, WIPED_SHARE);
+      return;
+    }
     if (!reservoir && damp === 0) return;
     if (reservoir) this.booking(reservoir, 'removed', () => keepShare(reservoir, rinse ? 0 : WIPED_SHARE));
     const carrier = this.carrier(this.inHand);
@@ -181,6 +263,11 @@ export class Toolbox {
     const reservoir = this.reservoirs.get(this.inHand);
     const carrier = this.carrier(this.inHand);
     if (!reservoir || !carrier) return { level: 0, mixture: {} };
+    if (isWash(this.inHand)) {
+      const masses = reservoir.pigments.map((p, i) => [pigmentId(p), reservoir.tuftMass[i][0]] as const);
+      const level = reservoir.tipFull > 0 ? reservoir.tuftVolume[0] / reservoir.tipFull : 0;
+      return { level, mixture: Object.fromEntries(masses.filter(([, m]) => m > 0)) };
+    }
     const sum = (plane: Float32Array | Uint8Array) => {
       let total = 0;
       for (const v of plane) total += v;
@@ -233,6 +320,10 @@ export class Toolbox {
       }
       case 'knife':
         return knifeCarrier(settings.sizeMm);
+      case 'wash':
+      case 'drops':
+      case 'splatter':
+        return WASH_CARRIER;
       case 'spatter':
         return CUPS.spatter;
       case 'spray':

@@ -4,9 +4,29 @@ import { highest, packSteps, unpackSteps } from '@/core/film/stratum';
 import { bladeStamp } from './blade';
 import { bandsToCodes, filmOver } from './colour';
 import { SHARED, UNSHARED } from './compiled';
+import { carryX, carryY, settlePaint } from './carry';
 import { contactRow } from './contact';
 import { levelPass } from './levelling';
 import { relight, RELIGHT, RELIGHT_REACH } from './relight';
+import {
+  adoptLoad,
+  adoptWater,
+  advanceFront,
+  coverFilm,
+  evaporate,
+  filmDepth,
+  pushPaint,
+  pushWater,
+  shiftWater,
+  weighPaint,
+} from './water';
+
+/** The loops of water and of what it carries: all take (f32, i32, ...). */
+const FLOWING = {
+  filmDepth, pushWater, shiftWater, evaporate, adoptWater, advanceFront, coverFilm, weighPaint, adoptLoad, pushPaint,
+  carryX, carryY, settlePaint,
+}; // prettier-ignore
+type Flowing = { readonly [K in keyof typeof FLOWING]: Bound<(typeof FLOWING)[K], [Float32Array, Int32Array]> };
 
 /** Drops the views of the memory from a plain kernel's parameters. */
 type Bound<F, Views extends unknown[]> = F extends (...all: [...Views, ...infer Rest]) => infer R
@@ -14,7 +34,7 @@ type Bound<F, Views extends unknown[]> = F extends (...all: [...Views, ...infer 
   : never;
 
 /** The hot loops, bound to one arena. What each does is told at its plain form. */
-export interface Kernels {
+export interface Kernels extends Flowing {
   readonly kind: 'simd' | 'plain';
   readonly contactRow: Bound<typeof contactRow, [Float32Array, Int32Array]>;
   readonly bladeStamp: Bound<typeof bladeStamp, [Float32Array, Int32Array]>;
@@ -34,6 +54,12 @@ export interface Kernels {
 /** The plain loops on an arena: for machines without SIMD, and as the oracle in tests. */
 export const plainKernels = (arena: Arena): Kernels => ({
   kind: 'plain',
+  ...(Object.fromEntries(
+    Object.entries(FLOWING).map(([name, loop]) => [
+      name,
+      (...p: number[]) => (loop as (...all: unknown[]) => unknown)(arena.f32, arena.i32, ...p),
+    ]),
+  ) as unknown as Flowing),
   contactRow: (...p) => contactRow(arena.f32, arena.i32, ...p),
   bladeStamp: (...p) => bladeStamp(arena.f32, arena.i32, ...p),
   levelPass: (...p) => levelPass(arena.f32, ...p),

@@ -1,3 +1,5 @@
+import type { Wash } from '@/core/film/wash';
+import { washRates } from '@/core/flow/washRates';
 import { stratumMass, thinStratum } from '@/core/film/stratum';
 import { TILE_CELLS } from '@/core/film/tile';
 import type { Stamp } from './path';
@@ -65,6 +67,26 @@ export class EraserStroke extends StampedStroke {
     this.touch(rect);
   }
 
+  /** Takes what has dried of a wash off the paper; what stains deeply stays longest. */
+  private thinWash(wash: Wash, laid: number): boolean {
+    const { painting } = this;
+    let any = false;
+    wash.forEach((plane, pigment, coat) => {
+      if (coat === 'suspended') return;
+      const { f32 } = painting.arena;
+      const deep = coat === 'fast' ? 0.6 : 0.6 * washRates(pigment).stain;
+      let gone = 0;
+      for (let i = 0; i < TILE_CELLS; i++) {
+        const off = f32[laid + i] * (1 - deep) * f32[(plane >> 2) + i];
+        f32[(plane >> 2) + i] -= off;
+        gone += off;
+      }
+      painting.ledger.removed[pigment] += gone * painting.cellArea;
+      any ||= gone > 0;
+    });
+    return any;
+  }
+
   private thinStrata(): void {
     const { painting, layer } = this;
     layer.forEachTile((tile, index) => {
@@ -83,7 +105,8 @@ export class EraserStroke extends StampedStroke {
         tile.setStrata(thinned.filter((s) => s.thickness.some((t) => t > 0)));
         tile.version++;
       }
-      if (!tile.volume && tile.strata.length === 0) {
+      if (tile.wash && this.thinWash(tile.wash, tile.laid >> 2)) tile.version++;
+      if (tile.bare) {
         tile.dispose(painting.ground.length);
         layer.tiles[index] = undefined;
       }

@@ -105,7 +105,7 @@ export abstract class StampedStroke implements StrokeInProgress {
 }
 
 /** Pressure as the tool feels it: the pen's curve, above its floor. A lifted pen stays lifted. */
-const felt = (pressure: number, { floor, curve }: ToolSettings): number => {
+export const felt = (pressure: number, { floor, curve }: ToolSettings): number => {
   const p = Math.min(1, pressure);
   if (p <= 0 || (floor === 0 && curve === 1)) return p;
   return floor + (1 - floor) * Math.pow(p, curve);

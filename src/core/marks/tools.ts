@@ -1,7 +1,10 @@
+import { WASH_FORMS, type WashForm, type WashFormName } from './washForms';
 import { formOf, FORMS, type BrushForm, type FormName } from './brushForms';
 
 /** What a tool is made of, and so how its strokes are made. */
-export type ToolKind = 'brush' | 'knife' | 'pencil' | 'eraser' | 'spatter' | 'spray' | 'gel';
+export type ToolKind =
+  | 'brush' | 'knife' | 'pencil' | 'eraser' | 'spatter' | 'spray' | 'gel' | 'wash' | 'drops' | 'splatter' | 'ink'
+  | 'keep-off' | 'salt'; // prettier-ignore
 
 interface ToolData {
   readonly kind: ToolKind;
@@ -14,6 +17,11 @@ interface ToolData {
 }
 
 const brush = (sizeMm: number, start?: Partial<ToolSettings>): ToolData => ({ kind: 'brush', sizeMm, start });
+const wash = (sizeMm: number, water = 0.65, start?: Partial<ToolSettings>): ToolData => ({
+  kind: 'wash',
+  sizeMm,
+  start: { water, strength: 0.5, ...start },
+});
 const hairs = (sizeMm: number): ToolData => ({ kind: 'brush', sizeMm, hairs: true });
 
 /** All tools, in the order of the roll. */
@@ -39,6 +47,23 @@ const TOOLS = {
   spray: { kind: 'spray', sizeMm: 24, start: { distanceMm: 80, body: 0.05, strength: 0.5 } },
   graphite: { kind: 'pencil', sizeMm: 0.7 },
   eraser: { kind: 'eraser', sizeMm: 6 },
+  'wash-round': wash(7),
+  mop: wash(16, 0.75),
+  'wash-flat': wash(22, 0.7),
+  hake: wash(45, 0.75),
+  'wash-rigger': wash(1.2, 0.5),
+  'dry-brush': wash(12, 0.1),
+  'sponge-natural': wash(22, 0.4, { touch: 'dab' }),
+  gouache: wash(4, 0.3),
+  thirsty: wash(7, 0.12),
+  dropper: { kind: 'drops', sizeMm: 4, start: { water: 0.9, strength: 0.5 } },
+  splatter: { kind: 'splatter', sizeMm: 1.2, start: { water: 0.8, strength: 0.5, distanceMm: 120 } },
+  salt: { kind: 'salt', sizeMm: 1.1 },
+  masking: { kind: 'keep-off', sizeMm: 1.6 },
+  crepe: { kind: 'keep-off', sizeMm: 14 },
+  wax: { kind: 'keep-off', sizeMm: 8 },
+  'ink-fast': { kind: 'ink', sizeMm: 0.7 },
+  'ink-soluble': { kind: 'ink', sizeMm: 0.7 },
 } as const satisfies Record<string, ToolData>;
 
 export type ToolId = keyof typeof TOOLS;
@@ -69,6 +94,8 @@ export interface ToolSettings {
   readonly hold: 'flat' | 'edge' | 'tip';
   /** Spatter and spray: distance from the painting. */
   readonly distanceMm: number;
+  /** Watercolour: how wet the brush is when it is loaded, 0 squeezed out .. 1 dripping. */
+  readonly water: number;
   /** Whether it is loaded again, by itself, for every stroke. */
   readonly keepLoaded: boolean;
   /** The pen: least pressure, and the exponent of its curve (below 1 a light hand counts more). */
@@ -83,7 +110,17 @@ export const hasHairs = (tool: ToolId): boolean => 'hairs' in TOOLS[tool];
 
 /** Whether paint can be loaded on a tool. */
 export const takesPaint = (tool: ToolId): boolean =>
-  !['pencil', 'eraser', 'gel'].includes(kindOf(tool)) && tool !== 'rag' && tool !== 'scraper';
+  !['pencil', 'eraser', 'gel', 'salt', 'keep-off'].includes(kindOf(tool)) && tool !== 'rag' && tool !== 'scraper';
+
+/** Whether a tool carries water, and paints in washes. */
+export const isWash = (tool: ToolId): boolean => ['wash', 'drops', 'splatter'].includes(kindOf(tool));
+
+/** Whether a tool is for paper and water: what it leaves is dissolved, carried or held off by washes. */
+export const isWatercolour = (tool: ToolId): boolean =>
+  isWash(tool) || ['ink', 'keep-off', 'salt'].includes(kindOf(tool));
+
+/** The form of a watercolour brush. */
+export const washForm = (tool: ToolId): WashForm => WASH_FORMS[tool as WashFormName];
 
 /** Whether a tool only moves the paint that it finds, until it is told otherwise. */
 export const isBlender = (tool: ToolId): boolean =>
@@ -119,6 +156,7 @@ export function startSettings(tool: ToolId): ToolSettings {
     tip: 'hard',
     hold: 'flat',
     distanceMm: 100,
+    water: 0,
     keepLoaded: false,
     floor: 0,
     curve: 1,

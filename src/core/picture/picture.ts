@@ -10,6 +10,7 @@ import { isColoured } from '@/core/colour/pigments';
 import { DRY_SHRINK, PLANE_BYTES, TILE, TILE_CELLS, type Tile } from '@/core/film/tile';
 import { CLOSED_UM, CODE_STEPS } from '@/core/kernels/colour';
 import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
+import { underWater, WashFilm } from './washFilm';
 import { aimLamp, RELIGHT, RELIGHT_REACH, SHEEN, type Light } from '@/core/kernels/relight';
 
 export type { Light };
@@ -49,6 +50,7 @@ export class Picture {
   /** Word address of the parameters of the light. */
   private readonly lamp: number;
   private readonly kernels: Kernels;
+  private readonly washes: WashFilm;
 
   constructor(readonly painting: Painting) {
     const { arena, width, height } = painting;
@@ -66,6 +68,7 @@ export class Picture {
     arena.f32.set(matrix, this.matrix);
     arena.u8.set(codes, this.codes);
     this.kernels = kernelsFor(arena);
+    this.washes = new WashFilm(painting, this.kernels, (pigments) => this.tablesFor(pigments));
     const table = arena.allocate(256 * 4) >> 2;
     arena.f32.set(linear, table);
     this.lamp = arena.allocate(RELIGHT.words * 4) >> 2;
@@ -163,7 +166,10 @@ export class Picture {
         for (let x = 0; x < count; x++) u32[this.albedo + out + x] = withSheen(u32[this.albedo + out + x], SHEEN);
         continue;
       }
-      for (const { tile } of tiles) this.addRelief(tile, cell, count, out);
+      for (const { tile, layer } of tiles) {
+        this.addRelief(tile, cell, count, out);
+        if (tile.wash) this.addWater(layer, tile, index, cell, count, out);
+      }
     }
   }
 
@@ -189,6 +195,21 @@ export class Picture {
     }
   }
 
+  /** Water fills the valleys and shines; wax shines a little. */
+  private addWater(layer: Layer, tile: Tile, index: number, cell: number, count: number, out: number): void {
+    const { f32, u32 } = this.painting.arena;
+    const water = this.washes.waterAt(layer, index, cell, count);
+    const wax = tile.wash!.resist.wax >> 2;
+    if (!water && !wax) return;
+    for (let x = 0; x < count; x++) {
+      const film = water ? water.film[x] : 0;
+      const at = this.relief + out + x;
+      if (film > 0) f32[at] = underWater(f32[at], film);
+      const gloss = (film > 0 ? Math.min(110, 40 + 120 * film) : 0) + (wax ? 30 * f32[wax + cell + x] : 0);
+      if (gloss > 0) u32[this.albedo + out + x] = withSheen(u32[this.albedo + out + x], SHEEN + Math.min(127, gloss));
+    }
+  }
+
   private visibleTiles(index: number): { layer: Layer; tile: Tile }[] {
     const found: { layer: Layer; tile: Tile }[] = [];
     for (const layer of this.painting.layers) {
@@ -204,7 +225,7 @@ export class Picture {
     for (let b = 0; b < BANDS.count; b++) {
       arena.f32.fill(ground[b], this.run + b * TILE, this.run + b * TILE + count);
     }
-    tiles.forEach(({ tile }, k) => {
+    tiles.forEach(({ layer, tile }, k) => {
       if (tile.strata.length > 0) {
         if (tile.rubbing) this.layStrata(tile, cell, count, true);
         else {
@@ -216,6 +237,7 @@ export class Picture {
           }
         }
       }
+      if (tile.wash) this.washes.lay(layer, tile, index, cell, count, this.run, TILE);
       if (tile.volume) this.layWet(tile, cell, count);
     });
   }

@@ -5,6 +5,9 @@ import { bandsToLinear, normalise, type Mixture } from '@/core/colour/mixture';
 import { isColoured, pigmentId } from '@/core/colour/pigments';
 import type { Tile } from '@/core/film/tile';
 import { TILE } from '@/core/film/tile';
+import { COAT_UM } from '@/core/film/stratum';
+import { washRates } from '@/core/flow/washRates';
+import { waterAtCell, washFilmsAt } from './washFilm';
 import { CLOSED_UM } from '@/core/kernels/colour';
 import type { Picture } from './picture';
 
@@ -42,13 +45,16 @@ export function readSpot(picture: Picture, x: number, y: number, only?: string):
   const index = (y >> 6) * painting.tilesX + (x >> 6);
   const cell = (y & 63) * TILE + (x & 63);
   let wet = 0;
+  let waterUm = 0;
   let thicknessUm = 0;
   for (const layer of painting.layers) {
     const tile = layer.tiles[index];
     if (!tile || !layer.visible) continue;
     const wetUm = plane(picture, tile.volume, cell);
-    thicknessUm += wetUm + plane(picture, tile.sealed, cell);
-    if (layer.kind === 'paint') wet = Math.max(wet, Math.min(1, wetUm / CLOSED_UM));
+    thicknessUm += wetUm + plane(picture, tile.sealed, cell) + washAt(picture, tile, cell).um;
+    const water = waterAtCell(painting, layer, x, y);
+    waterUm += water.um;
+    if (layer.kind === 'paint') wet = Math.max(wet, Math.min(1, wetUm / CLOSED_UM), water.looks);
   }
   const found = films.findLast((film) => hiding(film) >= 0.5);
   const mixture = found
@@ -59,7 +65,7 @@ export function readSpot(picture: Picture, x: number, y: number, only?: string):
     srgb: picture.litAt(x, y),
     thicknessUm,
     wetness: wet,
-    waterUm: 0,
+    waterUm,
     mixture,
     layer: found?.layer ?? 'ground',
   };
@@ -113,6 +119,11 @@ export function filmsAt(picture: Picture, x: number, y: number, only?: string): 
         um: s.thickness[cell] * s.thicknessStep,
       });
     }
+    if (tile.wash) {
+      for (const masses of washFilmsAt(painting.arena, tile.wash, cell)) {
+        films.push({ layer: layer.id, masses, um: 2 * CLOSED_UM });
+      }
+    }
     if (tile.volume) {
       const top = (i: number) => plane(picture, tile.skin[i] ?? 0, cell);
       const onTop = plane(picture, tile.skinVolume, cell);
@@ -154,10 +165,25 @@ function hiding(film: FilmAtCell): number {
   return 1 - (luminance(over(0.9)) - luminance(over(0.02))) / bare;
 }
 
+/** What a wash amounts to at a cell: thickness of its pigment, um; how strong it is, in washes of full strength. */
+function washAt({ painting }: Picture, { wash }: Tile, cell: number): { um: number; strength: number } {
+  let um = 0;
+  let strength = 0;
+  wash?.forEach((plane, pigment) => {
+    const coats = painting.arena.f32[(plane >> 2) + cell];
+    um += coats * COAT_UM;
+    strength += coats / washRates(pigment).unit;
+  });
+  return { um, strength };
+}
+
+/** A wash weaker than this is none, washes of full strength. */
+const TRACE_WASH = 0.02;
+
 /** Means over an area of the painting. */
 export interface RegionReading {
   meanLab: Triple;
-  /** Share of cells with paint (more than 3 um). */
+  /** Share of cells with paint (more than 3 um, or more of a wash than a trace). */
   coverage: number;
   thicknessUm: { mean: number; sd: number; p95: number };
   /** Mean wetness, 0..1. */
@@ -179,10 +205,10 @@ export function readRegion(picture: Picture, x0: number, y0: number, x1: number,
     for (let x = x0; x < x1; x++) {
       const rgb = picture.linearAt(x, y);
       for (let c = 0; c < 3; c++) sum[c] += rgb[c];
-      const { dry, wet } = thicknessAt(picture, x, y);
+      const { dry, wet, washed, water } = thicknessAt(picture, x, y);
       thickness.push(dry + wet);
-      if (dry + wet > TRACE_UM) covered++;
-      wetness += Math.min(1, wet / CLOSED_UM);
+      if (dry + wet > TRACE_UM || washed) covered++;
+      wetness += Math.max(water, Math.min(1, wet / CLOSED_UM));
       const at = y * painting.width + x;
       const { u32 } = painting.arena;
       const green = (v: number) => ((v >>> 8) & 255) / 255;
@@ -204,18 +230,27 @@ export function readRegion(picture: Picture, x0: number, y0: number, x1: number,
   };
 }
 
-/** Wet and dry paint at a cell over all visible layers, um. */
-export function thicknessAt(picture: Picture, x: number, y: number): { dry: number; wet: number } {
+/** Wet and dry paint at a cell over all visible layers, um; whether a wash is there, and how wet it looks, 0..1. */
+export function thicknessAt(
+  picture: Picture,
+  x: number,
+  y: number,
+): { dry: number; wet: number; washed: boolean; water: number } {
   const { painting } = picture;
   const index = (y >> 6) * painting.tilesX + (x >> 6);
   const cell = (y & 63) * TILE + (x & 63);
   let dry = 0;
   let wet = 0;
+  let washed = false;
+  let water = 0;
   for (const layer of painting.layers) {
     const tile = layer.tiles[index];
     if (!tile || !layer.visible) continue;
-    dry += plane(picture, tile.sealed, cell);
+    const wash = washAt(picture, tile, cell);
+    dry += plane(picture, tile.sealed, cell) + wash.um;
     wet += plane(picture, tile.volume, cell);
+    washed ||= wash.strength > TRACE_WASH;
+    water = Math.max(water, waterAtCell(painting, layer, x, y).looks);
   }
-  return { dry, wet };
+  return { dry, wet, washed, water };
 }

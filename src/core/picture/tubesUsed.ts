@@ -1,6 +1,6 @@
 import { BANDS } from '@/core/colour/bands';
 import { filmReflectance } from '@/core/colour/kubelkaMunk';
-import { bandsToLinear, groundBands } from '@/core/colour/mixture';
+import { bandsToLinear } from '@/core/colour/mixture';
 import { linearToBytes } from '@/core/colour/colorimetry';
 import { isColoured, isTube, pigmentId, pigmentIndex } from '@/core/colour/pigments';
 import { CLOSED_UM } from '@/core/kernels/colour';
@@ -17,9 +17,9 @@ export interface TubeUsed {
 
 /** The tubes that a painting is painted with, most first. */
 export function tubesUsed({ painting }: Picture): TubeUsed[] {
-  const { film, strata } = painting.massOnCanvas();
+  const { film, settled, strata } = painting.massOnCanvas();
   return [...film]
-    .map((mass, i) => ({ i, ml: ((mass + strata[i]) * COAT_UM) / 1e6 }))
+    .map((mass, i) => ({ i, ml: ((mass + settled[i] + strata[i]) * COAT_UM) / 1e6 }))
     .filter(({ i, ml }) => isColoured(i) && isTube(pigmentId(i)) && ml > 0)
     .map(({ i, ml }) => ({ id: pigmentId(i), ml }))
     .sort((p, q) => q.ml - p.ml);
@@ -48,7 +48,7 @@ export function retubeProof(
   const rgba = new Uint8ClampedArray(width * height * 4);
   const from = change ? pigmentIndex(change.from) : -1;
   const to = change ? pigmentIndex(change.to) : -1;
-  const ground = groundBands(painting.spec.tone?.mixture);
+  const { ground } = painting;
   const seen = new Float64Array(BANDS.count);
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {

@@ -1,8 +1,9 @@
 import { weave, type Weave } from './weave';
 import { panel } from './panel';
+import { isPaper, PAPER_KINDS, PAPER_PATCH_MM, PAPERS, toothAt } from './paper';
 
 /** Supports that can be painted on. */
-export const SURFACE_KINDS = ['linen-fine', 'linen-coarse', 'panel', 'smooth'] as const;
+export const SURFACE_KINDS = ['linen-fine', 'linen-coarse', 'panel', 'smooth', ...PAPER_KINDS] as const;
 export type SurfaceKind = (typeof SURFACE_KINDS)[number];
 
 export interface SurfaceSpec {
@@ -11,7 +12,26 @@ export interface SurfaceSpec {
   readonly scale: number;
   /** Depth of the grain, 1 = as made. */
   readonly depth: number;
+  /** Paper: how well it is sized, 0 drinks like blotting paper .. 1 lets nothing in; its kind's own where left out. */
+  readonly sizing?: number;
+  /** Paper: weight, g/m2; heavier sheets hold more water. */
+  readonly weight?: number;
+  /** Paper: colour of the pulp. */
+  readonly tint?: PaperTint;
 }
+
+/** Colours of paper pulp: external reflectance at 420, 550 and 650 nm. */
+export const PAPER_TINTS = {
+  white: [0.9, 0.915, 0.92],
+  natural: [0.82, 0.885, 0.91],
+  cream: [0.7, 0.84, 0.895],
+  oatmeal: [0.55, 0.68, 0.76],
+  grey: [0.56, 0.58, 0.58],
+  blue: [0.6, 0.6, 0.55],
+} as const;
+export type PaperTint = keyof typeof PAPER_TINTS;
+/** Weight of the sheet on which the capacity of a kind of paper is given, g/m2. */
+export const USUAL_WEIGHT = 300;
 
 /** Side of the seamless patch that repeats over the support, mm. */
 const PATCH_MM = 84;
@@ -42,6 +62,7 @@ export interface HeightField {
 export function makeHeightField(spec: SurfaceSpec, ppi: number, seed: number): HeightField {
   // what is flat everywhere needs no large patch
   if (spec.kind === 'smooth') return { size: FLAT, um: new Float32Array(FLAT * FLAT), peakUm: 0, depthUm: 0 };
+  if (isPaper(spec.kind)) return paperField(spec.kind, spec, ppi, seed);
   const size = Math.max(64, Math.round((PATCH_MM / 25.4) * ppi));
   const um = new Float32Array(size * size);
   if (spec.kind === 'linen-fine' || spec.kind === 'linen-coarse') {
@@ -52,6 +73,29 @@ export function makeHeightField(spec: SurfaceSpec, ppi: number, seed: number): H
   let mean = 0;
   for (const h of um) mean += h / um.length;
   for (let i = 0; i < um.length; i++) um[i] = (um[i] - mean) * spec.depth;
+  return measured(size, um);
+}
+
+/** Takes the mean off a field, in place. */
+function level(um: Float32Array): void {
+  let mean = 0;
+  for (const h of um) mean += h / um.length;
+  for (let i = 0; i < um.length; i++) um[i] -= mean;
+}
+
+/** Cells along the patch of a sheet: a multiple of four, so that coarser grids fit on it. */
+export const sheetCells = (scale: number, ppi: number): number =>
+  Math.max(64, 4 * Math.round((PAPER_PATCH_MM * scale * ppi) / 25.4 / 4));
+
+function paperField(kind: keyof typeof PAPERS, spec: SurfaceSpec, ppi: number, seed: number): HeightField {
+  const size = sheetCells(spec.scale, ppi);
+  const tooth = toothAt(kind, seed, size);
+  const um = tooth.map((h) => (h - 0.5) * 1.18 * PAPERS[kind].depthUm * spec.depth);
+  level(um);
+  return measured(size, um);
+}
+
+function measured(size: number, um: Float32Array): HeightField {
   const sorted = um.slice().sort();
   const at = (share: number) => sorted[Math.floor((sorted.length - 1) * share)];
   return { size, um, peakUm: at(0.9), depthUm: at(0.98) - at(0.02) };

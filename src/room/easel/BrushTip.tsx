@@ -1,5 +1,5 @@
 'use client';
-import { brushForm, kindOf, type ToolSettings } from '@/core/marks/tools';
+import { brushForm, isWash, kindOf, washForm, type ToolSettings } from '@/core/marks/tools';
 import type { BrushShape } from '@/core/marks/brushForms';
 import styles from './easel.module.css';
 
@@ -12,9 +12,17 @@ const TUFT: Record<BrushShape, string> = {
   roller: 'M6 34h48v30H6z',
 };
 
+/** Watercolour brushes: fuller bellies that come to a point or an edge. */
+const WASH_TUFT = {
+  round: 'M18 26h24q9 20 3 36-5 13-15 26-10-13-15-26-6-16 3-36z',
+  bar: 'M8 26h44v48H8z',
+  pores: 'M12 34q4-10 18-9 16-2 20 10 6 14-2 26-6 12-18 11-16 2-20-11-6-14 2-27z',
+};
+
 /** What else lies in the hand: body of the tool, drawn from the side. */
 const OTHER: Record<
-  'knife' | 'pencil' | 'eraser-hard' | 'eraser-soft' | 'spatter' | 'spray' | 'gel',
+  | 'knife' | 'pencil' | 'eraser-hard' | 'eraser-soft' | 'spatter' | 'spray' | 'gel' | 'ink' | 'keep-off' | 'salt'
+  | 'drops' | 'splatter', // prettier-ignore
   { d: string; fill: string }[]
 > = {
   knife: [
@@ -37,6 +45,30 @@ const OTHER: Record<
   spray: [
     { d: 'M22 6h16v12H22z', fill: '#a9aaa6' },
     { d: 'M26 18h8l22 60H4z', fill: '#c3bfb7' },
+  ],
+  ink: [
+    { d: 'M24 0h12v34H24z', fill: '#5d6b66' },
+    { d: 'M24 34h12l-2 22-4 22-4-22z', fill: '#a9aaa6' },
+    { d: 'M29 52h2v24h-2z', fill: '#3c3c3e' },
+  ],
+  'keep-off': [
+    { d: 'M20 6h20v14H20z', fill: '#8d8271' },
+    { d: 'M16 20h28v54H16z', fill: '#d9d3c0' },
+    { d: 'M16 42h28v32H16z', fill: '#c3c8b4' },
+  ],
+  salt: [
+    { d: 'M20 10h20v10H20z', fill: '#a9aaa6' },
+    { d: 'M16 20h28l4 54H12z', fill: '#e8e6e1' },
+    { d: 'M24 46h4v4h-4zM34 52h4v4h-4zM28 60h4v4h-4zM36 66h4v4h-4zM20 66h4v4h-4z', fill: '#8d8271' },
+  ],
+  drops: [
+    { d: 'M24 0h12v22H24z', fill: '#7d5a3c' },
+    { d: 'M26 22h8l-1 40h-6z', fill: '#dcd8cc' },
+  ],
+  splatter: [
+    { d: 'M24 0h12v26H24z', fill: '#6d4f35' },
+    { d: 'M22 26h16l-8 30z', fill: '#7d5a3c' },
+    { d: 'M18 60h5v5h-5zM33 62h6v6h-6zM44 56h3v3h-3zM26 74h3v3h-3z', fill: '#57544e' },
   ],
   gel: [{ d: 'M14 14h32v10H14zM12 24h36v46q-18 8-36 0z', fill: '#dcd8cc' }],
 };
@@ -69,9 +101,9 @@ export function BrushTip({
       </rect>
     </>
   );
-  if (kind !== 'brush') {
+  if (kind !== 'brush' && kind !== 'wash') {
     const parts = OTHER[kind === 'eraser' ? (`eraser-${settings.tip}` as const) : kind];
-    const holds = kind === 'knife' || kind === 'spatter' || kind === 'spray';
+    const holds = isWash(settings.tool) || kind === 'knife' || kind === 'spatter' || kind === 'spray';
     return (
       <svg viewBox="0 0 60 90" className={styles.tipPicture} aria-hidden="true">
         {parts.map(({ d, fill }, i) => (
@@ -80,14 +112,15 @@ export function BrushTip({
         {kind === 'knife' && colour && (
           <path d={`M${20 - full * 2} ${64 - full * 14}l10 ${22 + full * 14} 10-${22 + full * 14}z`} fill={colour} />
         )}
+        {kind === 'drops' && colour && <path d="M30 64q7 9 0 16-7-7 0-16z" fill={colour} />}
+        {kind === 'splatter' && colour && <path d="M23 28h14l-7 27z" fill={colour} />}
         {kind === 'spray' && colour && <path d="M24 30h12l20 48H4z" fill={colour} opacity={0.35 + 0.5 * full} />}
         {kind === 'spatter' && colour && <path d={`M10 ${46 - full * 10}h40v${full * 10}H10z`} fill={colour} />}
         {holds && gauge}
       </svg>
     );
   }
-  const { shape } = brushForm(settings);
-  const outline = TUFT[shape];
+  const outline = kind === 'wash' ? WASH_TUFT[washForm(settings.tool).shape] : TUFT[brushForm(settings).shape];
   return (
     <svg viewBox="0 0 60 90" className={styles.tipPicture} aria-hidden="true">
       <defs>
@@ -97,7 +130,7 @@ export function BrushTip({
       </defs>
       <rect x={22} y={0} width={16} height={12} fill="#6d4f35" />
       <path d="M20 10h20l4 18H16z" fill="#a9aaa6" />
-      <path d={outline} fill={settings.hair === 'soft' ? '#7d5a3c' : '#b08f5f'} />
+      <path d={outline} fill={settings.hair === 'soft' || kind === 'wash' ? '#7d5a3c' : '#b08f5f'} />
       {colour && <rect x={0} y={72 - full * 44} width={60} height={90} fill={colour} clipPath="url(#tuft)" />}
       {gauge}
     </svg>

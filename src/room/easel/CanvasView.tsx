@@ -1,5 +1,6 @@
 'use client';
 import { useEffect, useRef } from 'react';
+import { isWatercolour } from '@/core/marks/tools';
 import type { View } from '@/core/picture/view';
 import { Footprint } from './Footprint';
 import { SampleTag } from './SampleTag';
@@ -169,6 +170,18 @@ export function CanvasView() {
       readCanvas(x, y, (reading) => useCompare.getState().feel(reading?.lab));
     };
 
+    let felt = 0;
+    const feelPaper = (event: PointerEvent) => {
+      const { bench } = useEasel.getState();
+      if (!bench || !isWatercolour(bench.tool.tool) || event.timeStamp - felt < 160) return;
+      felt = event.timeStamp;
+      const { x, y } = toMm(geometry(), event.clientX, event.clientY);
+      engine.ask({ of: 'paper', x, y }).then(
+        (paper) => useEasel.setState({ paper }),
+        () => {},
+      );
+    };
+
     const down = (event: PointerEvent) => {
       if (event.button > 1 && event.pointerType !== 'pen') return;
       element.setPointerCapture(event.pointerId);
@@ -270,6 +283,7 @@ export function CanvasView() {
         look(next);
         return;
       }
+      feelPaper(event);
       if (heldKeys.sample) takeSample(event, false);
       else if (heldKeys.compare) compare(event, false);
       else if (useCompare.getState().probe) probe(event);
@@ -312,6 +326,7 @@ export function CanvasView() {
     };
     const leave = () => {
       pointer.current = undefined;
+      useEasel.setState({ paper: undefined });
       element.dispatchEvent(new CustomEvent('hand'));
     };
     const quiet = (event: Event) => event.preventDefault();

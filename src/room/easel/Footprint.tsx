@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useRef, type RefObject } from 'react';
 import { bladeWidthMm } from '@/core/marks/knifeForm';
-import { brushForm, kindOf } from '@/core/marks/tools';
+import { brushForm, kindOf, washForm } from '@/core/marks/tools';
 import { useCompare } from './compareStore';
 import { useEasel } from './easelStore';
 import styles from './easel.module.css';
@@ -57,12 +57,21 @@ export function Footprint({
       ? bladeWidthMm(settings)
       : kind === 'spatter'
         ? 0.44 * settings.distanceMm
-        : kind === 'spray'
-          ? settings.sizeMm * (0.6 + 0.4 * (settings.distanceMm / 80))
-          : settings.sizeMm;
+        : kind === 'splatter'
+          ? 0.44 * settings.distanceMm
+          : kind === 'spray'
+            ? settings.sizeMm * (0.6 + 0.4 * (settings.distanceMm / 80))
+            : settings.sizeMm;
   const width = Math.max(2, ((reachMm / 25.4) * ppi * zoom) / dpr);
-  const length = form ? width * form.aspect : kind === 'knife' ? Math.max(2, ((0.8 / 25.4) * ppi * zoom) / dpr) : width;
-  const flat = kind === 'knife' || (form && form.shape !== 'round' && form.shape !== 'dome');
+  const bar = kind === 'wash' && washForm(settings.tool).shape === 'bar' ? washForm(settings.tool).thick : 0;
+  const length = bar
+    ? width * bar
+    : form
+      ? width * form.aspect
+      : kind === 'knife'
+        ? Math.max(2, ((0.8 / 25.4) * ppi * zoom) / dpr)
+        : width;
+  const flat = bar > 0 || kind === 'knife' || (form && form.shape !== 'round' && form.shape !== 'dome');
   const round = { fill: 'none', cx: 0, cy: 0, rx: width / 2, ry: length / 2 };
   const square = { fill: 'none', x: -width / 2, y: -length / 2, width, height: length };
   return (

@@ -3,12 +3,14 @@ import { ControlOutlined } from '@ant-design/icons';
 import { Button, Checkbox, Popover, Segmented, Tooltip } from 'antd';
 import { linearToHex } from '@/core/colour/colorimetry';
 import { masstoneLinear } from '@/core/colour/mixture';
-import { hasHairs, kindOf, takesPaint, type ToolSettings } from '@/core/marks/tools';
+import { hasHairs, isWash, isWatercolour, kindOf, takesPaint, washForm, type ToolSettings } from '@/core/marks/tools';
 import { recipeWords } from '../parts/recipeWords';
 import { BrushTip } from './BrushTip';
 import { Dial, hundredths, percent } from './Dial';
 import { useEasel } from './easelStore';
 import { bodyWords } from './PaintMake';
+import { WetCase } from './WetCase';
+import { wetnessWords } from './wetness';
 import { cardOf } from './roll';
 import styles from './easel.module.css';
 
@@ -37,9 +39,31 @@ export function InHand() {
   const on = layer
     ? `on: ${layer.name}${layer.kind === 'paint' ? (layer.wet ? (layer.tacky ? ', setting' : ', wet') : layer.dry ? ', dry' : ', bare') : ''}${layer.visible ? '' : ', hidden'}`
     : '';
-  const holdsPaint = paints || settings.tool === 'rag';
+  const holdsPaint =
+    (paints && kind !== 'ink' && !(isWash(settings.tool) && washForm(settings.tool).thirsty)) ||
+    settings.tool === 'rag';
+  const wash = isWash(settings.tool);
+  const thirsty = wash && washForm(settings.tool).thirsty === true;
   const own =
-    kind === 'pencil' ? 'graphite' : kind === 'eraser' ? `${settings.tip} tip` : kind === 'gel' ? 'gel' : 'clean';
+    wash && !thirsty
+      ? level > 0.01
+        ? 'clear water'
+        : 'not loaded yet'
+      : thirsty
+        ? 'clean and damp'
+        : kind === 'salt'
+          ? 'salt'
+          : kind === 'keep-off'
+            ? 'keeps water off'
+            : kind === 'ink'
+              ? 'ivory black, until it is loaded'
+              : kind === 'pencil'
+                ? 'graphite'
+                : kind === 'eraser'
+                  ? `${settings.tip} tip`
+                  : kind === 'gel'
+                    ? 'gel'
+                    : 'clean';
 
   return (
     <section className={styles.inHand} aria-label="In hand">
@@ -55,6 +79,7 @@ export function InHand() {
             {carries ? recipeWords(mixture) : own}
           </span>
           <span className="quiet">{on}</span>
+          {isWatercolour(settings.tool) && kind !== 'ink' && kind !== 'keep-off' && <WetCase />}
           {pace !== undefined && pace < QUICK_PX_PER_S && (
             <Tooltip
               title={`At this size it follows ${Math.round(pace)} points of the canvas a second on this machine.`}
@@ -72,11 +97,13 @@ export function InHand() {
                 <Button onClick={reload}>Reload</Button>
               </Tooltip>
             )}
-            <Tooltip title="Wipe it on a rag: it stays a little dirty (W)">
+            <Tooltip title={wash ? 'Squeeze it out on a rag (W)' : 'Wipe it on a rag: it stays a little dirty (W)'}>
               <Button onClick={() => apply({ do: 'wipe' })}>Wipe</Button>
             </Tooltip>
-            <Tooltip title="Rinse it clean (Q)">
-              <Button onClick={() => apply({ do: 'rinse' })}>Rinse</Button>
+            <Tooltip title={wash ? 'Rinse it, and take clear water up, as wet as set (Q)' : 'Rinse it clean (Q)'}>
+              <Button onClick={() => apply(wash ? { do: 'rinse', damp: settings.water } : { do: 'rinse' })}>
+                {wash ? 'Water' : 'Rinse'}
+              </Button>
             </Tooltip>
           </div>
         )}
@@ -89,12 +116,21 @@ export function InHand() {
           onSet={(v) => set({ sizeMm: fromRule(v) })}
         />
         <Dial
-          label="Strength"
+          label={wash ? 'How strong' : 'Strength'}
           value={settings.strength}
           say={percent}
           onSet={(strength) => set({ strength: Math.max(0.02, hundredths(strength)) })}
         />
-        {kind !== 'pencil' && kind !== 'eraser' && kind !== 'gel' && (
+        {wash && (
+          <Dial
+            label="How wet"
+            value={settings.water}
+            say={wetnessWords}
+            onSet={(water) => set({ water: hundredths(water) })}
+            hint="How much water is taken up when it is loaded next"
+          />
+        )}
+        {(kind === 'brush' || kind === 'knife' || kind === 'spray' || kind === 'spatter' || (wash && !thirsty)) && (
           <Dial
             label="Lay – blend"
             value={settings.blend}
@@ -130,7 +166,7 @@ export function InHand() {
             hint="What is not gel is more of the same paint"
           />
         )}
-        {(kind === 'spray' || kind === 'spatter') && (
+        {(kind === 'spray' || kind === 'spatter' || kind === 'splatter') && (
           <Dial
             label="Distance"
             value={Math.sqrt((settings.distanceMm - 20) / 380)}
@@ -162,7 +198,7 @@ function Ways({ settings, set }: { settings: ToolSettings; set: (changes: Partia
       onChange={(value) => set({ [key]: value } as Partial<ToolSettings>)}
     />
   );
-  const blends = kind === 'brush' || kind === 'spray';
+  const blends = kind === 'brush' || kind === 'spray' || kind === 'wash';
   return (
     <div className={styles.ways}>
       {hasHairs(settings.tool) &&

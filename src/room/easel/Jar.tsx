@@ -2,7 +2,9 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { Button, Dropdown, Tooltip } from 'antd';
 import { DownOutlined } from '@ant-design/icons';
+import { useEffect } from 'react';
 import type { ToolId } from '@/core/marks/tools';
+import { isPaper } from '@/core/surface/paper';
 import { useEasel } from './easelStore';
 import { useJar } from './jarStore';
 import { cardOf, STAGES } from './roll';
@@ -10,22 +12,33 @@ import styles from './easel.module.css';
 
 /** The jar: six tools, each shown by the mark it makes from light to heavy pressure, set out for a stage of the work. */
 export function Jar() {
-  const { stage, jars, setStage } = useJar();
+  const { stage, kit, jars, setStage, setKit } = useJar();
+  const surface = useEasel((s) => s.opened?.spec.surface.kind);
+  useEffect(() => {
+    if (surface) setKit(isPaper(surface) ? 'water' : 'paint');
+  }, [surface, setKit]);
   const rollOpen = useEasel((s) => s.panel === 'roll');
   return (
     <section className={styles.jar} aria-label="Jar">
       <h3>
-        Set out for
+        {kit === 'water' ? 'For' : 'Set out for'}
         <Dropdown
           trigger={['click']}
           menu={{
-            items: STAGES.map((s) => ({ key: s, label: s })),
-            selectedKeys: [stage],
-            onClick: ({ key }) => setStage(key as (typeof STAGES)[number]),
+            items: [
+              ...STAGES.map((s) => ({ key: s, label: s })),
+              { type: 'divider' as const },
+              { key: 'paint', label: 'with paint' },
+              { key: 'water', label: 'with water' },
+            ],
+            selectedKeys: [stage, kit],
+            onClick: ({ key }) =>
+              key === 'paint' || key === 'water' ? setKit(key) : setStage(key as (typeof STAGES)[number]),
           }}
         >
           <Button type="link" className={styles.stage} aria-label={`Set out for ${stage}: choose another stage`}>
-            {stage} <DownOutlined />
+            {stage}
+            {kit === 'water' ? ', water' : ''} <DownOutlined />
           </Button>
         </Dropdown>
         <Tooltip title="All tools (T)">
@@ -40,7 +53,7 @@ export function Jar() {
         </Tooltip>
       </h3>
       <div className={styles.marks}>
-        {jars[stage].map((id, i) => (
+        {jars[kit][stage].map((id, i) => (
           <Place key={i} id={id} place={i} />
         ))}
       </div>

@@ -8,11 +8,22 @@ import {
 } from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
 import { useState } from 'react';
+import type { SurfaceKind } from '@/core/surface/heightField';
+import { isPaper } from '@/core/surface/paper';
+import { PreparedPaper } from './PreparedPaper';
 import type { LayerState } from '@/engine/protocol';
 import { useEasel } from './easelStore';
 import styles from './easel.module.css';
 
-const SUPPORTS = { 'linen-fine': 'Fine linen', 'linen-coarse': 'Coarse linen', panel: 'Panel', smooth: 'Smooth panel' };
+const SUPPORTS: Record<SurfaceKind, string> = {
+  'linen-fine': 'Fine linen',
+  'linen-coarse': 'Coarse linen',
+  panel: 'Panel',
+  smooth: 'Smooth panel',
+  'paper-hot': 'Hot-pressed paper',
+  'paper-cold': 'Cold-pressed paper',
+  'paper-rough': 'Rough paper',
+};
 
 /** The painting in cross-section, as a conservator sees it: support and ground below, strata above. */
 export function LayersDrawer() {
@@ -29,13 +40,16 @@ export function LayersDrawer() {
         {[...bench.layers].reverse().map((layer, i) => (
           <Stratum key={layer.id} layer={layer} at={top - i} top={top} painted={layer.id === bench.activeLayer} />
         ))}
-        <li className={styles.ground}>{tone ? 'Ground, toned' : 'Ground, white'}</li>
+        {(tone || !isPaper(surface ?? 'panel')) && (
+          <li className={styles.ground}>{tone ? 'Ground, toned' : 'Ground, white'}</li>
+        )}
         <li className={styles.support}>{SUPPORTS[surface ?? 'linen-fine']}</li>
       </ol>
       <div className={styles.line}>
         <Button onClick={() => apply({ do: 'layer.add', kind: 'paint' })}>Add paint</Button>
         <Button onClick={() => apply({ do: 'layer.add', kind: 'drawing' })}>Add sketch</Button>
       </div>
+      {isPaper(surface ?? 'panel') && <PreparedPaper />}
     </>
   );
 }

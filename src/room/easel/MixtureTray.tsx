@@ -12,6 +12,7 @@ import { usePalette } from '../colour/paletteStore';
 import { Drawdown } from '../parts/Drawdown';
 import { amountWords, recipeWords, shortName } from '../parts/recipeWords';
 import { mixtureOf, useEasel } from './easelStore';
+import { isWatercolour } from '@/core/marks/tools';
 import { PaintMake } from './PaintMake';
 import { cardOf } from './roll';
 import styles from './easel.module.css';
@@ -30,6 +31,7 @@ const PAIRS: readonly (readonly [NudgeDirection, NudgeDirection])[] = [
 
 /** The mixture in hand: its drawdown with the nudge pad around it, its parts, and how it gets onto the brush. */
 export function MixtureTray() {
+  const onWater = useEasel((e) => e.bench !== undefined && isWatercolour(e.bench.tool.tool));
   const parts = useEasel((s) => s.parts);
   const { loadMixture, loadTwo, togglePanel } = useEasel.getState();
   const tool = useEasel((s) => s.bench?.tool.tool);
@@ -93,7 +95,7 @@ export function MixtureTray() {
             <Button aria-label="Load with a second colour" icon={<BgColorsOutlined />} />
           </Tooltip>
         </Dropdown>
-        <PaintMake />
+        {!onWater && <PaintMake />}
       </div>
     </section>
   );

@@ -7,6 +7,7 @@ import { PainterError } from '@/core/journal/errors';
 import { amendPainting, type PaintingRecord } from '@/engine/shelf';
 import { fileName, saveFile } from '../parts/saveFile';
 import { isRaking, useEasel } from './easelStore';
+import { WaterTools } from './WaterTools';
 import { fitView, mirrored } from './viewControl';
 import styles from './easel.module.css';
 
@@ -102,6 +103,7 @@ export function Sill({ record }: { record: PaintingRecord }) {
           />
         </Tooltip>
       </div>
+      <WaterTools />
       <Space.Compact>
         <Tooltip title="Dries everything now">
           <Button onClick={() => apply({ do: 'dry' })}>Hair dryer</Button>
@@ -126,7 +128,7 @@ export function Sill({ record }: { record: PaintingRecord }) {
             Value
           </Button>
         </Tooltip>
-        <Tooltip title="See what is wet (blue-green), tacky (amber) and dry (grey)">
+        <Tooltip title="See what is wet (blue-green; water blue), damp (pale blue), tacky (amber) and dry (grey)">
           <Button
             type={aid === 'wet' ? 'primary' : 'text'}
             aria-pressed={aid === 'wet'}

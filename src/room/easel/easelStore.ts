@@ -6,12 +6,14 @@ import { allowedTubes, onPaletteChange, usePalette } from '../colour/paletteStor
 import { masstoneLab, type Mixture } from '@/core/colour/mixture';
 import type { PaintingSpec } from '@/core/film/painting';
 import type { Command } from '@/core/journal/commands';
-import { isBlender, takesPaint, type ToolId } from '@/core/marks/tools';
+import { isBlender, isWash, isWatercolour, kindOf, takesPaint, washForm, type ToolId } from '@/core/marks/tools';
 import { STUDIO_LIGHT, type Light } from '@/core/picture/picture';
 import type { SpotReading } from '@/core/picture/readings';
 import type { Aid, View } from '@/core/picture/view';
 import { EngineClient } from '@/engine/client';
-import type { BenchState, FromWorker } from '@/engine/protocol';
+import type { BenchState, FromWorker, PaperState } from '@/engine/protocol';
+import { isPaper } from '@/core/surface/paper';
+import { amendPainting } from '@/engine/shelf';
 import { fitView } from './viewControl';
 
 export type Drawer = 'layers' | 'lamp' | 'compare' | 'tubes' | 'journal' | null;
@@ -56,6 +58,9 @@ interface EaselState {
   /** Sampling looks at all layers, or at the one that is painted on. */
   oneLayer: boolean;
   previousTool: ToolId | undefined;
+  /** The painting on the easel, and how wet its paper is under the hand. */
+  painting: string;
+  paper: PaperState | undefined;
   /** Median time from pen to picture over the last frames, ms. */
   latency: number;
 
@@ -74,6 +79,8 @@ interface EaselState {
   loadTwo: (tube: string, share: number) => void;
   setParts: (parts: Record<string, number>) => void;
   reload: () => void;
+  /** How fast the clock of wet paper goes, 0 = held; kept with the painting. */
+  setClock: (pace: number) => void;
   /** Lays a panel over the view, or takes it away when it lies there. */
   togglePanel: (panel: Exclude<Panel, null>) => void;
   set: (changes: Partial<EaselState>) => void;
@@ -130,6 +137,8 @@ export const useEasel = create<EaselState>((set, get) => ({
   asSeen: false,
   oneLayer: false,
   previousTool: undefined,
+  painting: '',
+  paper: undefined,
   latency: 0,
 
   begin(painting) {
@@ -167,6 +176,8 @@ export const useEasel = create<EaselState>((set, get) => ({
     });
     set({
       engine,
+      painting,
+      paper: undefined,
       opened: undefined,
       failed: '',
       bench: undefined,
@@ -234,6 +245,8 @@ export const useEasel = create<EaselState>((set, get) => ({
     if (Object.keys(mixture).length === 0) return;
     loadMixture(parts);
     usePalette.getState().bring({ [tube]: 1 });
+    const tool = get().bench?.tool.tool;
+    if (tool && (isWash(tool) || kindOf(tool) === 'ink')) return;
     apply({ do: 'rinse' });
     apply({ do: 'load', mixture, amount: 1, edge: { mixture: { [tube]: 1 }, share } });
   },
@@ -244,8 +257,12 @@ export const useEasel = create<EaselState>((set, get) => ({
     const { bench, apply } = get();
     const tool = bench?.tool.tool;
     usePalette.getState().bring(mixture);
-    if (!tool || !takesPaint(tool) || isBlender(tool)) apply({ do: 'tool', tool: 'flat' });
-    apply({ do: 'rinse' });
+    const onPaper = isPaper(get().opened?.spec.surface.kind ?? 'panel');
+    const holds = tool && takesPaint(tool) && !isBlender(tool) && !(isWash(tool) && washForm(tool).thirsty);
+    if (!holds) apply({ do: 'tool', tool: onPaper ? 'wash-round' : 'flat' });
+    // a watercolour brush is rinsed as it takes another wash; a pen is only dipped
+    const wet = holds ? isWatercolour(tool) : onPaper;
+    if (!wet) apply({ do: 'rinse' });
     apply({ do: 'load', mixture, amount: 1 });
   },
   setParts(parts) {
@@ -263,6 +280,10 @@ export const useEasel = create<EaselState>((set, get) => ({
       usePalette.getState().bring(mixture);
       apply({ do: 'load', mixture, amount: 1 });
     }
+  },
+  setClock(pace) {
+    get().engine?.clock(pace);
+    void amendPainting(get().painting, { clock: pace }).catch(() => {});
   },
   togglePanel(panel) {
     set({ panel: get().panel === panel ? null : panel });

@@ -3,21 +3,30 @@ import localforage from 'localforage';
 import { z } from 'zod';
 import { create } from 'zustand';
 import { TOOL_IDS, type ToolId } from '@/core/marks/tools';
-import { SET_OUT, STAGES, type Stage } from './roll';
+import { SET_OUT, SET_OUT_WATER, STAGES, type Stage } from './roll';
 
-/** What stands in the jar for each stage, as this painter has set it out. */
+/** What is painted with: paint that has a body, or water. Each has jars of its own. */
+export const KITS = ['paint', 'water'] as const;
+export type Kit = (typeof KITS)[number];
+const AT_FIRST = { paint: SET_OUT, water: SET_OUT_WATER };
+
+const jarsSchema = z.record(z.enum(STAGES), z.array(z.enum(TOOL_IDS)).length(6));
+/** What stands in the jars for each stage, as this painter has set them out. */
 const keptSchema = z.object({
   stage: z.enum(STAGES),
-  jars: z.record(z.enum(STAGES), z.array(z.enum(TOOL_IDS)).length(6)),
+  jars: jarsSchema,
+  waterJars: jarsSchema.optional(),
 });
 
 const shelf = () => localforage.createInstance({ name: 'stigmos-jar', storeName: 'jar' });
 
 interface JarState {
   stage: Stage;
-  jars: Readonly<Record<Stage, readonly ToolId[]>>;
+  kit: Kit;
+  jars: Readonly<Record<Kit, Readonly<Record<Stage, readonly ToolId[]>>>>;
   read: () => Promise<void>;
   setStage: (stage: Stage) => void;
+  setKit: (kit: Kit) => void;
   /** Puts a tool into a place of the jar; one that stands there already changes places with it. */
   put: (tool: ToolId, place: number) => void;
   setOutAnew: () => void;
@@ -28,35 +37,41 @@ export const useJar = create<JarState>((set, get) => {
     const { stage, jars } = get();
     // a jar that cannot be kept is as good for today
     void shelf()
-      .setItem('jar', { stage, jars })
+      .setItem('jar', { stage, jars: jars.paint, waterJars: jars.water })
       .catch(() => {});
   };
   return {
     stage: 'Work up',
-    jars: SET_OUT,
+    kit: 'paint',
+    jars: AT_FIRST,
     async read() {
       const kept = keptSchema.safeParse(
         await shelf()
           .getItem('jar')
           .catch(() => null),
       );
-      if (kept.success) set({ stage: kept.data.stage, jars: kept.data.jars });
+      if (!kept.success) return;
+      const { stage, jars, waterJars = SET_OUT_WATER } = kept.data;
+      set({ stage, jars: { paint: jars, water: waterJars } });
     },
     setStage(stage) {
       set({ stage });
       keep();
     },
+    setKit(kit) {
+      set({ kit });
+    },
     put(tool, place) {
-      const { stage, jars } = get();
-      const { [stage]: jar } = jars;
+      const { stage, kit, jars } = get();
+      const jar = jars[kit][stage];
       const there = jar.indexOf(tool);
       const next = jar.map((t, i) => (i === place ? tool : i === there ? jar[place] : t));
-      set({ jars: { ...jars, [stage]: next } });
+      set({ jars: { ...jars, [kit]: { ...jars[kit], [stage]: next } } });
       keep();
     },
     setOutAnew() {
-      const { stage, jars } = get();
-      set({ jars: { ...jars, [stage]: SET_OUT[stage] } });
+      const { stage, kit, jars } = get();
+      set({ jars: { ...jars, [kit]: { ...jars[kit], [stage]: AT_FIRST[kit][stage] } } });
       keep();
     },
   };
@@ -64,6 +79,6 @@ export const useJar = create<JarState>((set, get) => {
 
 /** The six tools that stand in the jar now. */
 export const jarNow = (): readonly ToolId[] => {
-  const { jars, stage } = useJar.getState();
-  return jars[stage];
+  const { jars, kit, stage } = useJar.getState();
+  return jars[kit][stage];
 };

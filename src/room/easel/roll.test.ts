@@ -3,7 +3,8 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { startSettings, TOOL_IDS } from '@/core/marks/tools';
 import { makeWords } from './PaintMake';
 import { jarNow, useJar } from './jarStore';
-import { cardOf, isToolId, ROLL, SET_OUT, STAGES } from './roll';
+import { CASES, caseOf, paperIs, wetnessWords, type Paper } from './wetness';
+import { cardOf, isToolId, ROLL, SET_OUT, SET_OUT_WATER, STAGES } from './roll';
 
 describe('the roll', () => {
   it('has every tool once, with a name, an edge and a painted mark', () => {
@@ -20,14 +21,16 @@ describe('the roll', () => {
 
   it('sets six different tools out for every stage', () => {
     for (const stage of STAGES) {
-      expect(SET_OUT[stage].length).toBe(6);
-      expect(new Set(SET_OUT[stage]).size).toBe(6);
+      for (const jar of [SET_OUT[stage], SET_OUT_WATER[stage]]) {
+        expect(jar.length).toBe(6);
+        expect(new Set(jar).size).toBe(6);
+      }
     }
   });
 });
 
 describe('the jar', () => {
-  beforeEach(() => useJar.setState({ stage: 'Work up', jars: SET_OUT }));
+  beforeEach(() => useJar.setState({ stage: 'Work up', kit: 'paint', jars: { paint: SET_OUT, water: SET_OUT_WATER } }));
 
   it('takes a tool from the roll; one that stands there changes places', () => {
     const { put } = useJar.getState();
@@ -47,6 +50,29 @@ describe('the jar', () => {
     expect(jarNow()[0]).toBe('knife');
     setOutAnew();
     expect(jarNow()).toEqual(SET_OUT['Work up']);
+  });
+});
+
+describe('the jar for water', () => {
+  it('is another jar, and changes by itself', () => {
+    useJar.setState({ stage: 'Lay in', kit: 'water', jars: { paint: SET_OUT, water: SET_OUT_WATER } });
+    useJar.getState().put('salt', 0);
+    expect(jarNow()[0]).toBe('salt');
+    useJar.getState().setKit('paint');
+    expect(jarNow()).toEqual(SET_OUT['Lay in']);
+  });
+});
+
+describe('how wet', () => {
+  it('tells the four cases by brush and paper', () => {
+    const paper = (filmUm: number, damp: number) => paperIs({ filmUm, damp });
+    expect([paper(90, 1), paper(4, 0.6), paper(0, 0.02)]).toEqual(['wet', 'damp', 'dry']);
+    const name = (um: number, on: Paper) => CASES[caseOf(um, on)].name;
+    expect(name(150, 'wet')).toBe('wet on wet');
+    expect(name(150, 'damp')).toBe('wet on damp');
+    expect(name(150, 'dry')).toBe('wet on dry');
+    expect(name(15, 'dry')).toBe('dry on dry');
+    expect(new Set([0, 0.2, 0.5, 0.7, 1].map(wetnessWords)).size).toBe(5);
   });
 });
 

@@ -51,9 +51,46 @@ export const ROLL: readonly { readonly mark: string; readonly cards: readonly Ca
     ],
   },
   {
+    mark: 'Washes',
+    cards: [
+      card('wash-round', 'Wash round', 'found or lost', 'a point and a belly of water'),
+      card('mop', 'Mop', 'wash', 'holds most water'),
+      card('wash-flat', 'Flat wash', 'found, wash', 'bands, edges, skies'),
+      card('hake', 'Hake', 'wash', 'wide and soft, wets the sheet'),
+      card('wash-rigger', 'Wash rigger', 'line', 'twigs and rigging'),
+      card('gouache', 'Body colour', 'found', 'opaque, over dry washes'),
+    ],
+  },
+  {
+    mark: 'Broken, with water',
+    cards: [
+      card('dry-brush', 'Dry brush', 'broken', 'meets the peaks of the paper'),
+      card('sponge-natural', 'Natural sponge', 'broken', 'leaves and stones'),
+      card('splatter', 'Splatter', 'drops', 'flung from a full brush'),
+      card('dropper', 'Dropper', 'drop', 'charges a wash, makes back-runs'),
+      card('salt', 'Salt', 'stars', 'strewn on a wash that shines'),
+    ],
+  },
+  {
+    mark: 'Lifts, keeps white',
+    cards: [
+      card('thirsty', 'Thirsty brush', 'lost', 'damp: lifts, softens edges'),
+      card('masking', 'Masking fluid', 'found, white', 'keeps every wash off'),
+      card('crepe', 'Crepe rubber', 'bares', 'rubs masking fluid off'),
+      card('wax', 'Candle wax', 'broken, white', 'resists on the peaks for good'),
+    ],
+  },
+  {
+    mark: 'Ink',
+    cards: [
+      card('ink-fast', 'Waterproof pen', 'line', 'stays under every wash'),
+      card('ink-soluble', 'Soluble pen', 'line, runs', 'a wash takes part of it up'),
+    ],
+  },
+  {
     mark: 'Takes off, builds up',
     cards: [
-      card('rag', 'Rag', 'wipes out', 'with solvent it takes tacky paint too'),
+      card('rag', 'Rag', 'wipes out', 'takes tacky paint with solvent; blots wet washes'),
       card('scraper', 'Scraper', 'scrapes back', 'down to the valleys of the grain'),
       card('eraser', 'Rub-out', 'opens the ground', 'wet or dry paint'),
       card('gel', 'More body', 'none', 'gives wet paint gel before knifing'),
@@ -75,6 +112,16 @@ export const SET_OUT: Readonly<Record<Stage, readonly ToolId[]>> = {
   'Work up': ['flat', 'filbert', 'round', 'blender-soft', 'graphite', 'eraser'],
   Light: ['filbert', 'bright', 'knife', 'blender-bristle', 'stump', 'spray'],
   Finish: ['round', 'rigger', 'fan', 'knife', 'spatter', 'scraper'],
+};
+
+/** The same for watercolour. */
+export const SET_OUT_WATER: Readonly<Record<Stage, readonly ToolId[]>> = {
+  Ground: ['hake', 'mop', 'wash-flat', 'sponge-natural', 'masking', 'thirsty'],
+  Draw: ['graphite', 'ink-fast', 'ink-soluble', 'masking', 'wax', 'eraser'],
+  'Lay in': ['mop', 'wash-flat', 'hake', 'wash-round', 'dropper', 'thirsty'],
+  'Work up': ['wash-round', 'mop', 'dry-brush', 'wash-rigger', 'dropper', 'thirsty'],
+  Light: ['thirsty', 'rag', 'gouache', 'crepe', 'wash-round', 'splatter'],
+  Finish: ['wash-round', 'wash-rigger', 'dry-brush', 'gouache', 'splatter', 'ink-fast'],
 };
 
 export const isToolId = (id: string): id is ToolId => (TOOL_IDS as readonly string[]).includes(id);

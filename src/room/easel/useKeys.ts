@@ -2,6 +2,7 @@
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useEasel } from './easelStore';
 import { useCompare } from './compareStore';
+import { isWash } from '@/core/marks/tools';
 import { jarNow } from './jarStore';
 import { fitView, mirrored } from './viewControl';
 
@@ -37,7 +38,11 @@ export function useKeys(): void {
   useHotkeys('BracketLeft, BracketRight', (event) => resize(event.code === 'BracketLeft' ? 1 / 1.15 : 1.15));
   useHotkeys('r', () => get().reload());
   useHotkeys('w', () => get().apply({ do: 'wipe' }));
-  useHotkeys('q', () => get().apply({ do: 'rinse' }));
+  useHotkeys('q', () => {
+    const { bench, apply } = get();
+    apply(bench && isWash(bench.tool.tool) ? { do: 'rinse', damp: bench.tool.water } : { do: 'rinse' });
+  });
+  useHotkeys('h', () => get().setClock(get().bench?.clock === 0 ? 1 : 0));
   useHotkeys('v', () => get().toggleAid('values'));
   useHotkeys('k', () => {
     const { bench, apply } = get();

@@ -3,7 +3,7 @@ import { useEffect, useRef } from 'react';
 import type { Mixture } from '@/core/colour/mixture';
 import { Painting } from '@/core/film/painting';
 import { Picture, STUDIO_LIGHT } from '@/core/picture/picture';
-import type { SurfaceKind } from '@/core/surface/heightField';
+import type { SurfaceSpec } from '@/core/surface/heightField';
 import styles from './prepare.module.css';
 
 const SIDE_MM = 50;
@@ -11,12 +11,12 @@ const PPI = 230;
 
 /** A piece of the chosen ground at about twice its size, and the shape of the whole. */
 export function GroundPreview({
-  kind,
+  surface,
   mixture,
   widthMm,
   heightMm,
 }: {
-  kind: SurfaceKind;
+  surface: SurfaceSpec;
   mixture: Mixture;
   widthMm: number;
   heightMm: number;
@@ -30,7 +30,7 @@ export function GroundPreview({
       heightMm: SIDE_MM,
       ppi: PPI,
       seed: 3,
-      surface: { kind, scale: 1, depth: 1 },
+      surface,
       tone: Object.keys(tone).length > 0 ? { mixture: tone } : undefined,
     });
     const picture = new Picture(painting);
@@ -43,7 +43,7 @@ export function GroundPreview({
     canvas.current!.width = width;
     canvas.current!.height = height;
     context.putImageData(image, 0, 0);
-  }, [kind, key]);
+  }, [surface, key]);
   const ratio = widthMm / heightMm;
   return (
     <div className={styles.preview}>

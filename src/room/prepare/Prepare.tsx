@@ -9,7 +9,8 @@ import { isTube } from '@/core/colour/pigments';
 import { TUBE_SETS } from '@/core/colour/tubeSets';
 import { MAX_CELLS, paintingSchema } from '@/core/journal/commands';
 import { PainterError } from '@/core/journal/errors';
-import type { SurfaceKind } from '@/core/surface/heightField';
+import { PAPER_TINTS, type PaperTint, type SurfaceKind, type SurfaceSpec } from '@/core/surface/heightField';
+import { isPaper } from '@/core/surface/paper';
 import { isStorageFull, NO_RULES, writeBlock, writePainting, writePhoto } from '@/engine/shelf';
 import { usePalette } from '../colour/paletteStore';
 import { Drawdown } from '../parts/Drawdown';
@@ -23,7 +24,18 @@ const SURFACES: { value: SurfaceKind; label: string }[] = [
   { value: 'linen-fine', label: 'Fine linen' },
   { value: 'linen-coarse', label: 'Coarse linen' },
   { value: 'panel', label: 'Gessoed panel' },
+  { value: 'paper-hot', label: 'Hot-pressed' },
+  { value: 'paper-cold', label: 'Cold-pressed' },
+  { value: 'paper-rough', label: 'Rough paper' },
 ];
+
+const WEIGHTS = [190, 300, 640].map((value) => ({ value, label: `${value} g/m²` }));
+const SIZINGS = [
+  { value: 0.85, label: 'hard sized' },
+  { value: 0.65, label: 'normally sized' },
+  { value: 0.35, label: 'soft, drinks fast' },
+];
+const TINTS = (Object.keys(PAPER_TINTS) as PaperTint[]).map((value) => ({ value, label: value }));
 
 const FORMATS = [
   { value: '300x200', label: '300 × 200 mm' },
@@ -59,6 +71,9 @@ export function Prepare() {
   const [heightMm, setHeight] = useState(200);
   const [ppi, setPpi] = useState(150);
   const [kind, setKind] = useState<SurfaceKind>('linen-fine');
+  const [weight, setWeight] = useState(300);
+  const [sizing, setSizing] = useState(0.65);
+  const [tint, setTint] = useState<PaperTint>('natural');
   const [tone, setTone] = useState<Record<string, number>>({ PW6: 2, PY43: 3 });
   const [photos, setPhotos] = useState<HungPhoto[]>([]);
   const [set, setSet] = useState(TUBE_SETS[0]);
@@ -92,6 +107,16 @@ export function Prepare() {
   };
   const drop = useDropzone({ onDrop: (files) => void addPhotos(files), noClick: true });
 
+  const surface: SurfaceSpec = useMemo(
+    () => ({ kind, scale: 1, depth: 1, ...(isPaper(kind) ? { weight, sizing, tint } : {}) }),
+    [kind, weight, sizing, tint],
+  );
+  const choose = (next: SurfaceKind) => {
+    // watercolour begins on bare paper, paint with a body on a tone
+    if (isPaper(next) !== isPaper(kind)) setTone(isPaper(next) ? {} : { PW6: 2, PY43: 3 });
+    setKind(next);
+  };
+
   const begin = async () => {
     const paints = ownPaints.filter((p) => mixture[p.id] > 0);
     const spec = paintingSchema.safeParse({
@@ -99,7 +124,7 @@ export function Prepare() {
       heightMm,
       ppi,
       seed: Math.floor(Math.random() * 1e6) + 1,
-      surface: { kind, scale: 1, depth: 1 },
+      surface,
       ...(toned ? { tone: { mixture } } : {}),
       ...(paints.length > 0 ? { paints } : {}),
     });
@@ -208,7 +233,32 @@ export function Prepare() {
           </div>
         </Form.Item>
         <Form.Item label="Surface">
-          <Segmented options={SURFACES} value={kind} onChange={(v) => setKind(v as SurfaceKind)} />
+          <Segmented options={SURFACES} value={kind} onChange={(v) => choose(v as SurfaceKind)} />
+          {isPaper(kind) && (
+            <div className={styles.line}>
+              <Select
+                aria-label="Weight of the paper"
+                style={{ width: 110 }}
+                options={WEIGHTS}
+                value={weight}
+                onChange={setWeight}
+              />
+              <Select
+                aria-label="Sizing of the paper"
+                style={{ width: 150 }}
+                options={SIZINGS}
+                value={sizing}
+                onChange={setSizing}
+              />
+              <Select
+                aria-label="Tint of the paper"
+                style={{ width: 110 }}
+                options={TINTS}
+                value={tint}
+                onChange={setTint}
+              />
+            </div>
+          )}
         </Form.Item>
         <Form.Item label="Tubes">
           <div className={styles.line}>
@@ -318,7 +368,7 @@ export function Prepare() {
         </Button>
       </Form>
       <aside className={styles.side} aria-label="The ground in raking light">
-        <GroundPreview kind={kind} mixture={mixture} widthMm={widthMm} heightMm={heightMm} />
+        <GroundPreview surface={surface} mixture={mixture} widthMm={widthMm} heightMm={heightMm} />
         <p className="quiet">A piece 50 mm wide, in raking light.</p>
       </aside>
     </main>

@@ -1,0 +1,595 @@
+/**
+ * Water and what it carries, in AssemblyScript with SIMD: the twins of src/core/kernels/water.ts and carry.ts, which
+ * say what the loops do, and name the words of the parameter block in the same order.
+ */
+
+// @ts-ignore: decorator
+@inline function get(word: i32): f32 { return load<f32>(<usize>word << 2); }
+// @ts-ignore: decorator
+@inline function set(word: i32, v: f32): void { store<f32>(<usize>word << 2, v); }
+// @ts-ignore: decorator
+@inline function int(word: i32): i32 { return load<i32>(<usize>word << 2); }
+// @ts-ignore: decorator
+@inline function ld(word: i32): v128 { return v128.load(<usize>word << 2); }
+// @ts-ignore: decorator
+@inline function st(word: i32, v: v128): void { v128.store(<usize>word << 2, v); }
+// @ts-ignore: decorator
+@inline function all(word: i32): v128 { return v128.load32_splat(<usize>word << 2); }
+// @ts-ignore: decorator
+@inline function lanes(v: f32): v128 { return f32x4.splat(v); }
+// @ts-ignore: decorator
+@inline function clamp01(v: v128): v128 { return f32x4.pmax(lanes(0), f32x4.pmin(lanes(1), v)); }
+// @ts-ignore: decorator
+@inline function sum4(v: v128): f32 { return f32x4.extract_lane(v, 0) + f32x4.extract_lane(v, 1) + f32x4.extract_lane(v, 2) + f32x4.extract_lane(v, 3); }
+// @ts-ignore: decorator
+@inline function max4(v: v128): f32 { return max(max(f32x4.extract_lane(v, 0), f32x4.extract_lane(v, 1)), max(f32x4.extract_lane(v, 2), f32x4.extract_lane(v, 3))); }
+// @ts-ignore: decorator
+@inline function limited(v: v128, most: v128): v128 { return f32x4.pmax(f32x4.neg(most), f32x4.pmin(most, v)); }
+
+const WATER: i32 = 0, MOISTURE: i32 = 1, RIM: i32 = 2, U: i32 = 3, V: i32 = 4, LOAD: i32 = 5, SHARE: i32 = 6, DEPTH: i32 = 7;
+const OPEN: i32 = 8, FLUX_X: i32 = 9, FLUX_Y: i32 = 10, MASS: i32 = 11, STREAM: i32 = 12, PAINT_U: i32 = 13, PAINT_V: i32 = 14;
+const NEXT_A: i32 = 15, NEXT_B: i32 = 16, COVER: i32 = 17, PERMEABLE: i32 = 18, RESISTANCE: i32 = 19, LOBES: i32 = 20;
+const BLOTCHES: i32 = 21, CURRENTS: i32 = 22, TOOTH: i32 = 23, BED_A: i32 = 24, BED_B: i32 = 25, STRIDE: i32 = 26;
+const COVER_STRIDE: i32 = 27, BED_STRIDE: i32 = 28, FINE_STRIDE: i32 = 29, FACTOR: i32 = 30, SIDE: i32 = 31, ROWS: i32 = 32;
+const GRAVITY: i32 = 33, DRAG: i32 = 34, YIELDING: i32 = 35, YIELD_DEPTH: i32 = 36, UNEVEN: i32 = 37, FASTEST: i32 = 38;
+const TILT_X: i32 = 39, TILT_Y: i32 = 40, TRANSFER: i32 = 41, OPEN_FROM: i32 = 42, OPEN_OVER: i32 = 43, EVAPORATION: i32 = 44;
+const RIM_EVAPORATION: i32 = 45, BLOTCH_EVAPORATION: i32 = 46, RIM_BLUR: i32 = 47, ABSORPTION: i32 = 48, CAPACITY: i32 = 49;
+const PAPER_EVAPORATION: i32 = 50, CAPILLARY: i32 = 51, BREAKS: i32 = 52, BARRIER_DRY: i32 = 53, BARRIER_DAMP: i32 = 54;
+const BARRIER_ROUGH: i32 = 55, FRONT_RATE: i32 = 56, FRONT_MOST: i32 = 57, TENSION: i32 = 58, RELIEF: i32 = 59;
+const LOAD_BLUR: i32 = 60, DISPERSE: i32 = 61, TRACES: i32 = 62, RIM_DRIFT: i32 = 63, STEP: i32 = 64, CELLS: i32 = 65;
+const ROW: i32 = 80;
+const FADE: f32 = 0.35;
+
+export function filmDepth(block: i32, at: i32): void {
+  const stride = int(block + STRIDE), side = int(block + SIDE);
+  const share = int(block + SHARE), water = int(block + WATER), depth = int(block + DEPTH), open = int(block + OPEN), rim = int(block + RIM);
+  const from = all(block + OPEN_FROM), over = all(block + OPEN_OVER);
+  for (let y = 0; y < side; y++) {
+    for (let i = at + y * stride, end = i + side; i < end; i += 4) {
+      const p = ld(share + i);
+      const there = f32x4.gt(p, lanes(0));
+      const d = v128.and(f32x4.div(ld(water + i), p), there);
+      st(depth + i, d);
+      const deep = clamp01(f32x4.mul(f32x4.sub(d, from), over));
+      const inside = clamp01(f32x4.mul(f32x4.sub(ld(rim + i), lanes(0.6)), lanes(2.5)));
+      st(open + i, v128.and(f32x4.mul(deep, inside), there));
+    }
+  }
+}
+
+// @ts-ignore: decorator
+@inline function pushFace(velocity: i32, flux: i32, behind: v128, ahead: v128, there: v128, here: v128, permeable: v128, held0: v128, tilt: v128, gravity: v128, drag: v128, over: v128, most: v128, transfer: v128): v128 {
+  const zero = lanes(0), one = lanes(1);
+  const open = v128.and(f32x4.gt(here, zero), f32x4.gt(there, zero));
+  if (!v128.any_true(open)) {
+    st(velocity, zero);
+    st(flux, zero);
+    return zero;
+  }
+  const push0 = f32x4.add(f32x4.sub(behind, ahead), tilt);
+  const forward = f32x4.gt(push0, zero);
+  const film = v128.bitselect(behind, ahead, forward);
+  const before = v128.bitselect(ahead, behind, forward);
+  const thin = f32x4.pmax(zero, f32x4.sub(one, f32x4.mul(before, over)));
+  const size = f32x4.pmax(zero, f32x4.sub(f32x4.abs(push0), f32x4.mul(held0, thin)));
+  const push = v128.bitselect(size, f32x4.neg(size), forward);
+  const g = f32x4.mul(gravity, f32x4.pmin(one, f32x4.div(lanes(1.5), f32x4.pmax(film, lanes(1e-6)))));
+  const low = f32x4.pmin(film, lanes(1.5));
+  const mobile = f32x4.mul(f32x4.mul(low, low), permeable);
+  let a = f32x4.div(f32x4.mul(f32x4.add(ld(velocity), f32x4.mul(g, push)), mobile), f32x4.add(mobile, drag));
+  a = limited(a, most);
+  const size2 = f32x4.abs(a);
+  a = v128.and(v128.and(a, f32x4.ge(size2, lanes(1e-9))), open);
+  st(velocity, a);
+  const up = v128.bitselect(behind, ahead, f32x4.gt(a, zero));
+  st(flux, f32x4.mul(f32x4.mul(f32x4.mul(transfer, a), up), f32x4.pmin(here, there)));
+  return f32x4.abs(a);
+}
+
+export function pushWater(block: i32, at: i32, bed: i32): f32 {
+  const stride = int(block + STRIDE), side = int(block + SIDE), bedStride = int(block + BED_STRIDE);
+  const depth = int(block + DEPTH), share = int(block + SHARE), permeable = int(block + PERMEABLE), lobes = int(block + LOBES);
+  const u = int(block + U), v = int(block + V), fluxX = int(block + FLUX_X), fluxY = int(block + FLUX_Y);
+  const gravity = all(block + GRAVITY), drag = all(block + DRAG), over = lanes(<f32>1 / get(block + YIELD_DEPTH));
+  const most = all(block + FASTEST), transfer = all(block + TRANSFER), yielding = all(block + YIELDING), uneven = all(block + UNEVEN);
+  const tiltX = all(block + TILT_X), tiltY = all(block + TILT_Y);
+  let fastest = lanes(0);
+  for (let y = 0; y < side; y++) {
+    for (let x = 0; x < side; x += 4) {
+      const i = at + y * stride + x, ground = bed + y * bedStride + x;
+      const here = ld(share + i), ahead = ld(depth + i), k = ld(permeable + ground);
+      const held = f32x4.mul(yielding, f32x4.pmax(lanes(0), f32x4.sub(lanes(1), f32x4.mul(uneven, ld(lobes + ground)))));
+      fastest = f32x4.pmax(fastest, pushFace(u + i, fluxX + i, ld(depth + i - 1), ahead, ld(share + i - 1), here, k, held, tiltX, gravity, drag, over, most, transfer));
+      fastest = f32x4.pmax(fastest, pushFace(v + i, fluxY + i, ld(depth + i - stride), ahead, ld(share + i - stride), here, k, held, tiltY, gravity, drag, over, most, transfer));
+    }
+  }
+  return max4(fastest);
+}
+
+export function shiftWater(block: i32, at: i32): void {
+  const stride = int(block + STRIDE), side = int(block + SIDE);
+  const water = int(block + WATER), fluxX = int(block + FLUX_X), fluxY = int(block + FLUX_Y);
+  for (let y = 0; y < side; y++) {
+    for (let i = at + y * stride, end = i + side; i < end; i += 4) {
+      const gain = f32x4.add(f32x4.sub(ld(fluxX + i), ld(fluxX + i + 1)), f32x4.sub(ld(fluxY + i), ld(fluxY + i + stride)));
+      st(water + i, f32x4.pmax(lanes(0), f32x4.add(ld(water + i), gain)));
+    }
+  }
+}
+
+export function evaporate(block: i32, at: i32, bed: i32): f32 {
+  const stride = int(block + STRIDE), side = int(block + SIDE), bedStride = int(block + BED_STRIDE);
+  const water = int(block + WATER), moisture = int(block + MOISTURE), rim = int(block + RIM), share = int(block + SHARE);
+  const nextA = int(block + NEXT_A), nextB = int(block + NEXT_B), blotches = int(block + BLOTCHES);
+  const rimBlur = all(block + RIM_BLUR), around = lanes((<f32>1 - get(block + RIM_BLUR)) * <f32>0.25);
+  const dries = all(block + EVAPORATION), rimDries = all(block + RIM_EVAPORATION), blotchDries = all(block + BLOTCH_EVAPORATION);
+  const full = lanes(<f32>1 / get(block + CAPACITY)), creep = lanes(get(block + CAPILLARY) / get(block + CAPACITY));
+  const absorbs = all(block + ABSORPTION), paper = all(block + PAPER_EVAPORATION);
+  const zero = lanes(0), one = lanes(1);
+  let gone = zero;
+  for (let y = 0; y < side; y++) {
+    for (let x = 0; x < side; x += 4) {
+      const i = at + y * stride + x;
+      const p = ld(share + i), r = rim + i, s = moisture + i;
+      const near = f32x4.add(f32x4.mul(rimBlur, p), f32x4.mul(around, f32x4.add(f32x4.add(ld(r - 1), ld(r + 1)), f32x4.add(ld(r - stride), ld(r + stride)))));
+      st(nextA + i, v128.and(near, f32x4.ge(near, lanes(1e-6))));
+      const damp = ld(s), film = ld(water + i);
+      const air = f32x4.mul(f32x4.mul(dries, p), f32x4.add(f32x4.add(one, f32x4.mul(rimDries, f32x4.sub(one, near))), f32x4.mul(blotchDries, ld(blotches + bed + y * bedStride + x))));
+      const dried = f32x4.pmin(film, f32x4.pmax(zero, air));
+      const rest = f32x4.sub(film, dried);
+      const soaked = f32x4.pmax(zero, f32x4.pmin(rest, f32x4.mul(f32x4.mul(absorbs, p), f32x4.sub(one, f32x4.mul(damp, full)))));
+      st(water + i, f32x4.sub(rest, soaked));
+      const l = ld(s - 1), e = ld(s + 1), t = ld(s - stride), b = ld(s + stride);
+      const creeps = f32x4.add(
+        f32x4.add(f32x4.mul(f32x4.pmax(damp, l), f32x4.sub(l, damp)), f32x4.mul(f32x4.pmax(damp, e), f32x4.sub(e, damp))),
+        f32x4.add(f32x4.mul(f32x4.pmax(damp, t), f32x4.sub(t, damp)), f32x4.mul(f32x4.pmax(damp, b), f32x4.sub(b, damp))),
+      );
+      const wetted = f32x4.pmax(zero, f32x4.add(f32x4.add(damp, soaked), f32x4.mul(creep, creeps)));
+      const airs = f32x4.mul(f32x4.mul(paper, f32x4.sub(one, p)), f32x4.add(lanes(0.35), f32x4.mul(f32x4.mul(lanes(0.65), wetted), full)));
+      let left = f32x4.pmax(zero, f32x4.sub(wetted, airs));
+      left = v128.and(left, f32x4.ge(left, lanes(1e-5)));
+      st(nextB + i, left);
+      gone = f32x4.add(gone, f32x4.add(dried, f32x4.sub(wetted, left)));
+    }
+  }
+  return sum4(gone);
+}
+
+export function adoptWater(block: i32, at: i32): void {
+  const stride = int(block + STRIDE), side = int(block + SIDE);
+  const rim = int(block + RIM), moisture = int(block + MOISTURE), nextA = int(block + NEXT_A), nextB = int(block + NEXT_B);
+  for (let y = 0; y < side; y++) {
+    for (let i = at + y * stride, end = i + side; i < end; i += 4) {
+      st(rim + i, ld(nextA + i));
+      st(moisture + i, ld(nextB + i));
+    }
+  }
+}
+
+export function adoptLoad(block: i32, at: i32): void {
+  const stride = int(block + STRIDE), side = int(block + SIDE), loads = int(block + LOAD), nextA = int(block + NEXT_A);
+  for (let y = 0; y < side; y++) for (let i = at + y * stride, end = i + side; i < end; i += 4) st(loads + i, ld(nextA + i));
+}
+
+export function advanceFront(block: i32, at: i32, bed: i32, coverAt: i32, fine: i32, masking: i32, wax: i32, gains: i32): i32 {
+  const stride = int(block + STRIDE), coverStride = int(block + COVER_STRIDE), side = int(block + SIDE), factor = int(block + FACTOR);
+  const bedStride = int(block + BED_STRIDE), fineStride = int(block + FINE_STRIDE);
+  const depth = int(block + DEPTH), cover = int(block + COVER), share = int(block + SHARE), moisture = int(block + MOISTURE);
+  const tooth = int(block + TOOTH), resistance = int(block + RESISTANCE);
+  const barrierDry = get(block + BARRIER_DRY), barrierDamp = get(block + BARRIER_DAMP), full = <f32>1 / get(block + CAPACITY);
+  const roughness = get(block + BARRIER_ROUGH), relief = get(block + RELIEF), tension = get(block + TENSION);
+  const rate = get(block + FRONT_RATE), most = get(block + FRONT_MOST);
+  const least = lanes(barrierDamp * <f32>0.3);
+  const width = side * factor;
+  let any = 0;
+  for (let y = 0; y < side; y++) {
+    for (let x0 = 0; x0 < side; x0 += 4) {
+      const v = at + y * stride + x0, dv = depth + v;
+      const near4 = f32x4.pmax(f32x4.pmax(ld(dv), f32x4.pmax(ld(dv - 1), ld(dv + 1))), f32x4.pmax(ld(dv - stride), ld(dv + stride)));
+      if (!v128.any_true(v128.and(f32x4.lt(ld(share + v), lanes(1)), f32x4.gt(near4, least)))) continue;
+      for (let x = x0; x < x0 + 4; x++) {
+        const i = at + y * stride + x;
+        if (get(share + i) >= 1) continue;
+        const d = depth + i;
+        const near = max(get(d), max(max(get(d - 1), get(d + 1)), max(get(d - stride), get(d + stride))));
+        if (near <= barrierDamp * <f32>0.3) continue;
+        let t = (get(moisture + i) * full - <f32>0.25) * <f32>1.7;
+        t = t < 0 ? 0 : t > 1 ? 1 : t;
+        const damp = t * t * (3 - 2 * t);
+        const rough = roughness * (<f32>0.25 + <f32>0.75 * damp);
+        const barrier = (barrierDry + (barrierDamp - barrierDry) * damp) * (1 - rough * <f32>0.45 * get(resistance + bed + y * bedStride + x));
+        for (let j = 0; j < factor; j++) {
+          for (let k = 0; k < factor; k++) {
+            const cell = (y * factor + j) * width + x * factor + k;
+            const c = cover + coverAt + (y * factor + j) * coverStride + x * factor + k;
+            const has = get(c);
+            if (has >= 1) continue;
+            if ((masking != 0 && get(masking + cell) > 0.5) || (wax != 0 && get(wax + cell) > 0.5)) continue;
+            const wet = get(c - 1) + get(c + 1) + get(c - coverStride) + get(c + coverStride) + <f32>0.5 * (get(c - coverStride - 1) + get(c - coverStride + 1) + get(c + coverStride - 1) + get(c + coverStride + 1));
+            if (wet < <f32>0.9) continue;
+            const h = get(tooth + fine + (y * factor + j) * fineStride + x * factor + k);
+            const over = near - barrier * (1 + rough * relief * (h - <f32>0.5)) * (1 + tension * (2 - wet));
+            if (over <= 0) continue;
+            const more = min(most, rate * over * (wet < 2 ? <f32>0.5 * wet : <f32>1));
+            set(gains + cell, min(<f32>1 - has, more));
+            any = 1;
+          }
+        }
+      }
+    }
+  }
+  return any;
+}
+
+export function coverFilm(block: i32, at: i32, coverAt: i32, gains: i32): i32 {
+  const stride = int(block + STRIDE), coverStride = int(block + COVER_STRIDE), side = int(block + SIDE), factor = int(block + FACTOR);
+  const share = int(block + SHARE), water = int(block + WATER), moisture = int(block + MOISTURE), depth = int(block + DEPTH), cover = int(block + COVER);
+  const breaks = get(block + BREAKS), breaks4 = lanes(breaks), zero = lanes(0), one = lanes(1);
+  const inverse = <f32>1 / <f32>(factor * factor);
+  const width = side * factor;
+  let found = 0;
+  for (let y = 0; y < side; y++) {
+    for (let x0 = 0; x0 < side; x0 += 4) {
+      const v = at + y * stride + x0;
+      const p = ld(share + v);
+      const breaking = v128.and(v128.and(f32x4.gt(p, zero), f32x4.lt(ld(depth + v), breaks4)), f32x4.lt(ld(water + v), f32x4.mul(breaks4, p)));
+      const growing = gains != 0 && v128.any_true(f32x4.lt(p, one));
+      if (growing || v128.any_true(breaking)) {
+        for (let x = x0; x < x0 + 4; x++) {
+          const i = at + y * stride + x;
+          const first = cover + coverAt + y * factor * coverStride + x * factor;
+          const had = get(share + i);
+          if (had > 0 && get(depth + i) < breaks && get(water + i) < breaks * had) {
+            const keeps: f32 = get(water + i) <= 0 || had < <f32>0.02 ? 0 : 0.6;
+            set(moisture + i, get(moisture + i) + get(water + i) * (1 - keeps));
+            set(water + i, get(water + i) * keeps);
+            for (let j = 0; j < factor; j++) for (let k = 0; k < factor; k++) set(first + j * coverStride + k, get(first + j * coverStride + k) * keeps);
+            set(share + i, had * keeps);
+          } else if (gains != 0 && had < 1) {
+            let sum: f32 = 0;
+            for (let j = 0; j < factor; j++) {
+              for (let k = 0; k < factor; k++) {
+                const c = first + j * coverStride + k;
+                set(c, get(c) + get(gains + (y * factor + j) * width + x * factor + k));
+                sum += get(c);
+              }
+            }
+            set(share + i, sum * inverse);
+          }
+        }
+      }
+      const film = f32x4.gt(ld(share + v), zero);
+      const damp = v128.andnot(f32x4.gt(ld(moisture + v), zero), film);
+      const anything = v128.or(film, damp);
+      if (!v128.any_true(anything)) continue;
+      if (v128.any_true(film)) found |= 1;
+      if (v128.any_true(damp)) found |= 2;
+      if (x0 == 0 && i32x4.extract_lane(anything, 0) != 0) found |= 4;
+      if (x0 == side - 4 && i32x4.extract_lane(anything, 3) != 0) found |= 8;
+      if (y == 0) found |= 16;
+      if (y == side - 1) found |= 32;
+    }
+  }
+  if (gains != 0) memory.fill(<usize>gains << 2, 0, <usize>(width * width) << 2);
+  return found;
+}
+
+// @ts-ignore: decorator
+@inline function pairs(a: v128, b: v128): v128 { return f32x4.add(v128.shuffle<f32>(a, b, 0, 2, 4, 6), v128.shuffle<f32>(a, b, 1, 3, 5, 7)); }
+
+/** Sums of a plane over the cells of four flow cells side by side. */
+// @ts-ignore: decorator
+@inline function cellsOf(first: i32, width: i32, factor: i32): v128 {
+  if (factor == 1) return ld(first);
+  if (factor == 2) return pairs(f32x4.add(ld(first), ld(first + width)), f32x4.add(ld(first + 4), ld(first + width + 4)));
+  let a = lanes(0), b = lanes(0), c = lanes(0), d = lanes(0);
+  for (let j = 0; j < 4; j++) {
+    const row = first + j * width;
+    a = f32x4.add(a, ld(row));
+    b = f32x4.add(b, ld(row + 4));
+    c = f32x4.add(c, ld(row + 8));
+    d = f32x4.add(d, ld(row + 12));
+  }
+  return pairs(pairs(a, b), pairs(c, d));
+}
+
+export function weighPaint(block: i32, at: i32, bed: i32, list: i32, count: i32): void {
+  const stride = int(block + STRIDE), side = int(block + SIDE), factor = int(block + FACTOR), bedStride = int(block + BED_STRIDE);
+  const width = side * factor;
+  const share = int(block + SHARE), open = int(block + OPEN), loads = int(block + LOAD), mass = int(block + MASS), stream = int(block + STREAM);
+  const nextA = int(block + NEXT_A), currents = int(block + CURRENTS);
+  const blur = all(block + LOAD_BLUR), around = lanes((<f32>1 - get(block + LOAD_BLUR)) * <f32>0.25), step = all(block + STEP);
+  const inverse = lanes(<f32>1 / <f32>(factor * factor)), zero = lanes(0);
+  for (let y = 0; y < side; y++) {
+    for (let x = 0; x < side; x += 4) {
+      const i = at + y * stride + x;
+      const covered = ld(share + i);
+      const there = f32x4.gt(covered, zero);
+      if (!v128.any_true(there)) {
+        st(mass + i, zero);
+        st(stream + i, zero);
+        st(nextA + i, zero);
+        continue;
+      }
+      let sum = zero;
+      for (let n = 0; n < count; n++) {
+        const cells = cellsOf(int(list + 2 * n) + y * factor * width + x * factor, width, factor);
+        sum = f32x4.add(sum, f32x4.mul(cells, all(list + 2 * n + 1)));
+      }
+      const o = open + i;
+      const free = f32x4.pmin(f32x4.pmin(ld(o), ld(o - 1)), f32x4.pmin(ld(o - stride), ld(o - stride - 1)));
+      st(stream + i, v128.and(there, f32x4.mul(f32x4.mul(ld(currents + bed + y * bedStride + x), free), step)));
+      const weight = f32x4.div(f32x4.mul(sum, inverse), f32x4.pmax(lanes(0.2), covered));
+      st(mass + i, v128.and(there, weight));
+      const l = loads + i, own = ld(l);
+      const left = v128.bitselect(ld(l - 1), own, f32x4.gt(ld(share + i - 1), zero));
+      const right = v128.bitselect(ld(l + 1), own, f32x4.gt(ld(share + i + 1), zero));
+      const top = v128.bitselect(ld(l - stride), own, f32x4.gt(ld(share + i - stride), zero));
+      const bottom = v128.bitselect(ld(l + stride), own, f32x4.gt(ld(share + i + stride), zero));
+      const smooth = f32x4.add(f32x4.mul(blur, weight), f32x4.mul(around, f32x4.add(f32x4.add(left, right), f32x4.add(top, bottom))));
+      st(nextA + i, v128.and(v128.and(smooth, f32x4.ge(smooth, lanes(1e-9))), there));
+    }
+  }
+}
+
+// @ts-ignore: decorator
+@inline function spreadFace(out: i32, film: i32, both: v128, there: v128, here: v128, free: v128, current: v128, rims: v128, spread: v128, traces: v128, most: v128): v128 {
+  const mixes = f32x4.div(f32x4.mul(f32x4.mul(free, spread), f32x4.sub(there, here)), f32x4.add(f32x4.add(there, here), traces));
+  const a = v128.and(both, f32x4.add(f32x4.add(current, rims), mixes));
+  st(out, v128.and(both, limited(f32x4.add(a, ld(film)), most)));
+  return f32x4.abs(a);
+}
+
+export function pushPaint(block: i32, at: i32, bed: i32): f32 {
+  const stride = int(block + STRIDE), side = int(block + SIDE), bedStride = int(block + BED_STRIDE);
+  const share = int(block + SHARE), open = int(block + OPEN), loads = int(block + LOAD), rim = int(block + RIM), stream = int(block + STREAM);
+  const u = int(block + U), v = int(block + V), paintU = int(block + PAINT_U), paintV = int(block + PAINT_V), permeable = int(block + PERMEABLE);
+  const most = all(block + FASTEST), traces = all(block + TRACES), disperse = all(block + DISPERSE), drift = all(block + RIM_DRIFT);
+  const zero = lanes(0);
+  let fastest = zero;
+  for (let y = 0; y < side; y++) {
+    for (let x = 0; x < side; x += 4) {
+      const i = at + y * stride + x;
+      const here = f32x4.gt(ld(share + i), zero);
+      if (!v128.any_true(here)) {
+        st(paintU + i, zero);
+        st(paintV + i, zero);
+        continue;
+      }
+      const spread = f32x4.mul(disperse, ld(permeable + bed + y * bedStride + x));
+      const s = ld(stream + i), l = ld(loads + i), o = ld(open + i), r = ld(rim + i);
+      fastest = f32x4.pmax(fastest, spreadFace(paintU + i, u + i, v128.and(here, f32x4.gt(ld(share + i - 1), zero)), ld(loads + i - 1), l, f32x4.pmin(ld(open + i - 1), o), f32x4.sub(ld(stream + i + stride), s), f32x4.mul(drift, f32x4.sub(ld(rim + i - 1), r)), spread, traces, most));
+      fastest = f32x4.pmax(fastest, spreadFace(paintV + i, v + i, v128.and(here, f32x4.gt(ld(share + i - stride), zero)), ld(loads + i - stride), l, f32x4.pmin(ld(open + i - stride), o), f32x4.sub(s, ld(stream + i + 1)), f32x4.mul(drift, f32x4.sub(ld(rim + i - stride), r)), spread, traces, most));
+    }
+  }
+  return max4(fastest);
+}
+
+// @ts-ignore: decorator
+@inline function fade(depth: v128): v128 { return f32x4.pmin(lanes(1), f32x4.mul(depth, lanes(1 / FADE))); }
+
+// @ts-ignore: decorator
+@inline function apertures(rows: i32, c: i32, ml: v128, mr: v128): void {
+  const film = ld(rows + 6 * ROW + c);
+  const least = f32x4.pmin(ml, mr), open = f32x4.gt(least, lanes(0)), through = f32x4.mul(film, least);
+  st(rows + 3 * ROW + c, v128.and(open, f32x4.div(through, ml)));
+  st(rows + 4 * ROW + c, v128.and(open, f32x4.div(through, mr)));
+}
+
+// @ts-ignore: decorator
+@inline function flux(a: v128, b: v128, v: v128, diffuse: v128): v128 {
+  return f32x4.add(f32x4.mul(f32x4.add(diffuse, f32x4.abs(v)), f32x4.sub(a, b)), f32x4.mul(v, f32x4.add(a, b)));
+}
+
+// @ts-ignore: decorator
+@inline function tidy(v: v128): v128 { return v128.and(v, f32x4.ge(v, lanes(1e-12))); }
+
+/** Velocities and fades at the faces of a row along x, from its flow cells: into rows 0 and 6. @returns whether there is film */
+function facesX(block: i32, rows: i32, coarse: i32, n: i32, factor: i32, cells: v128): bool {
+  const paint = int(block + PAINT_U), depth = int(block + DEPTH);
+  let any = lanes(0);
+  if (factor == 2) {
+    for (let c = 0, i = coarse; c <= n; c += 8, i += 4) {
+      const u = f32x4.mul(ld(paint + i), cells), next = f32x4.mul(ld(paint + i + 1), cells);
+      const mid = f32x4.mul(lanes(0.5), f32x4.add(u, next));
+      st(rows + c, v128.shuffle<f32>(u, mid, 0, 4, 1, 5));
+      st(rows + c + 4, v128.shuffle<f32>(u, mid, 2, 6, 3, 7));
+      const d = ld(depth + i), before = f32x4.pmax(d, ld(depth + i - 1));
+      any = f32x4.pmax(any, before);
+      const within = fade(d), border = fade(before);
+      st(rows + 6 * ROW + c, v128.shuffle<f32>(border, within, 0, 4, 1, 5));
+      st(rows + 6 * ROW + c + 4, v128.shuffle<f32>(border, within, 2, 6, 3, 7));
+    }
+    return v128.any_true(f32x4.gt(any, lanes(0)));
+  }
+  if (factor == 1) {
+    for (let c = 0, i = coarse; c <= n; c += 4, i += 4) {
+      st(rows + c, f32x4.mul(ld(paint + i), cells));
+      const before = f32x4.pmax(ld(depth + i), ld(depth + i - 1));
+      any = f32x4.pmax(any, before);
+      st(rows + 6 * ROW + c, fade(before));
+    }
+    return v128.any_true(f32x4.gt(any, lanes(0)));
+  }
+  const quarters = f32x4(0, 0.25, 0.5, 0.75);
+  for (let c = 0, i = coarse; c <= n; c += 4, i++) {
+    const u = all(paint + i), next = all(paint + i + 1);
+    st(rows + c, f32x4.mul(f32x4.add(u, f32x4.mul(f32x4.sub(next, u), quarters)), cells));
+    const d = all(depth + i), before = f32x4.pmax(d, all(depth + i - 1));
+    any = f32x4.pmax(any, before);
+    st(rows + 6 * ROW + c, fade(v128.shuffle<f32>(before, d, 0, 4, 5, 6)));
+  }
+  return v128.any_true(f32x4.gt(any, lanes(0)));
+}
+
+export function carryX(block: i32, at: i32, coverAt: i32, fine: i32, list: i32, count: i32, steps: f32): void {
+  const stride = int(block + STRIDE), coverStride = int(block + COVER_STRIDE), fineStride = int(block + FINE_STRIDE);
+  const factor = int(block + FACTOR), n = int(block + SIDE) * factor, rows = int(block + ROWS);
+  const cells = lanes((<f32>0.5 * get(block + CELLS) * steps) / get(block + STEP));
+  const bedA = int(block + BED_A), bedB = int(block + BED_B), covers = int(block + COVER);
+  for (let k = 0; k < count; k++) {
+    const e = list + k * 8, save = int(e + 3), plane = int(e);
+    if (save != 0) for (let y = 0; y < n; y++) set(save + y, get(plane + y * n + n - 1));
+  }
+  const held = rows + 7 * ROW;
+  for (let y = 0; y < n; y++) {
+    if (!facesX(block, rows, at + (y / factor) * stride, n, factor, cells)) continue;
+    const cover = covers + coverAt + y * coverStride, ground = fine + y * fineStride;
+    for (let c = 0; c <= n; c += 4) {
+      st(rows + ROW + c, f32x4.sub(ld(bedA + ground + c - 1), ld(bedA + ground + c)));
+      st(rows + 2 * ROW + c, f32x4.sub(ld(bedB + ground + c - 1), ld(bedB + ground + c)));
+      apertures(rows, c, ld(cover + c - 1), ld(cover + c));
+    }
+    for (let k = 0; k < count; k++) {
+      const e = list + k * 8, g = int(e) + y * n, before = int(e + 1), behind = int(e + 2);
+      const mobile = all(e + 4), rollA = all(e + 5), rollB = all(e + 6), diffuse = all(e + 7);
+      // the row with a cell of either neighbour at its ends
+      for (let c = 0; c < n; c += 4) st(held + 4 + c, ld(g + c));
+      set(held + 3, before != 0 ? get(before + y) : 0);
+      st(held + 4 + n, lanes(0));
+      if (behind != 0) set(held + 4 + n, get(behind + y * n));
+      for (let c = 0; c <= n; c += 4) {
+        const v = f32x4.add(f32x4.add(f32x4.mul(mobile, ld(rows + c)), f32x4.mul(rollA, ld(rows + ROW + c))), f32x4.mul(rollB, ld(rows + 2 * ROW + c)));
+        const a = f32x4.mul(ld(held + 3 + c), ld(rows + 3 * ROW + c)), b = f32x4.mul(ld(held + 4 + c), ld(rows + 4 * ROW + c));
+        st(rows + 5 * ROW + c, flux(a, b, v, diffuse));
+      }
+      if (before == 0) set(rows + 5 * ROW, 0);
+      if (behind == 0) set(rows + 5 * ROW + n, 0);
+      for (let c = 0; c < n; c += 4) {
+        st(g + c, tidy(f32x4.sub(f32x4.add(ld(held + 4 + c), ld(rows + 5 * ROW + c)), ld(rows + 5 * ROW + c + 1))));
+      }
+    }
+  }
+}
+
+/** The same for the faces above a row, along y. */
+function facesY(block: i32, rows: i32, coarse: i32, n: i32, factor: i32, part: f32, cells: v128): void {
+  const paint = int(block + PAINT_V), depth = int(block + DEPTH), stride = int(block + STRIDE);
+  for (let c = 0, i = coarse; c < n; c += 4 * factor, i += 4) {
+    const u0 = ld(paint + i), d = ld(depth + i);
+    const u = f32x4.mul(part > 0 ? f32x4.add(u0, f32x4.mul(f32x4.sub(ld(paint + i + stride), u0), lanes(part))) : u0, cells);
+    const film = fade(part > 0 ? d : f32x4.pmax(d, ld(depth + i - stride)));
+    if (factor == 1) {
+      st(rows + c, u);
+      st(rows + 6 * ROW + c, film);
+    } else if (factor == 2) {
+      st(rows + c, v128.shuffle<f32>(u, u, 0, 0, 1, 1));
+      st(rows + c + 4, v128.shuffle<f32>(u, u, 2, 2, 3, 3));
+      st(rows + 6 * ROW + c, v128.shuffle<f32>(film, film, 0, 0, 1, 1));
+      st(rows + 6 * ROW + c + 4, v128.shuffle<f32>(film, film, 2, 2, 3, 3));
+    } else {
+      st(rows + c, lanes(f32x4.extract_lane(u, 0)));
+      st(rows + c + 4, lanes(f32x4.extract_lane(u, 1)));
+      st(rows + c + 8, lanes(f32x4.extract_lane(u, 2)));
+      st(rows + c + 12, lanes(f32x4.extract_lane(u, 3)));
+      st(rows + 6 * ROW + c, lanes(f32x4.extract_lane(film, 0)));
+      st(rows + 6 * ROW + c + 4, lanes(f32x4.extract_lane(film, 1)));
+      st(rows + 6 * ROW + c + 8, lanes(f32x4.extract_lane(film, 2)));
+      st(rows + 6 * ROW + c + 12, lanes(f32x4.extract_lane(film, 3)));
+    }
+  }
+}
+
+export function carryY(block: i32, at: i32, coverAt: i32, fine: i32, list: i32, count: i32, steps: f32): void {
+  const stride = int(block + STRIDE), coverStride = int(block + COVER_STRIDE), fineStride = int(block + FINE_STRIDE);
+  const factor = int(block + FACTOR), n = int(block + SIDE) * factor, rows = int(block + ROWS);
+  const cells = lanes((<f32>0.5 * get(block + CELLS) * steps) / get(block + STEP));
+  const bedA = int(block + BED_A), bedB = int(block + BED_B), covers = int(block + COVER);
+  for (let k = 0; k < count; k++) {
+    const e = list + k * 8, save = int(e + 3), plane = int(e) + (n - 1) * n;
+    if (save != 0) for (let x = 0; x < n; x += 4) st(save + x, ld(plane + x));
+  }
+  // what came through the face above, a row for each pigment
+  const above = rows + 8 * ROW;
+  for (let k = 0; k < count; k++) for (let x = 0; x < n; x += 4) st(above + k * ROW + x, lanes(0));
+  for (let y = 0; y <= n; y++) {
+    const cover = covers + coverAt + y * coverStride, ground = fine + y * fineStride;
+    facesY(block, rows, at + (y / factor) * stride, n, factor, <f32>(y % factor) / <f32>factor, cells);
+    for (let c = 0; c < n; c += 4) {
+      st(rows + ROW + c, f32x4.sub(ld(bedA + ground + c - fineStride), ld(bedA + ground + c)));
+      st(rows + 2 * ROW + c, f32x4.sub(ld(bedB + ground + c - fineStride), ld(bedB + ground + c)));
+      apertures(rows, c, ld(cover + c - coverStride), ld(cover + c));
+    }
+    for (let k = 0; k < count; k++) {
+      const e = list + k * 8, g = int(e) + y * n, before = int(e + 1), behind = int(e + 2), held = above + k * ROW;
+      const open = y == 0 ? before : y == n ? behind : 1;
+      const upper = y == 0 ? before : g - n, lower = y == n ? behind : g;
+      const mobile = all(e + 4), rollA = all(e + 5), rollB = all(e + 6), diffuse = all(e + 7);
+      for (let c = 0; c < n; c += 4) {
+        let through = lanes(0);
+        if (open != 0) {
+          const v = f32x4.add(f32x4.add(f32x4.mul(mobile, ld(rows + c)), f32x4.mul(rollA, ld(rows + ROW + c))), f32x4.mul(rollB, ld(rows + 2 * ROW + c)));
+          through = flux(f32x4.mul(ld(upper + c), ld(rows + 3 * ROW + c)), f32x4.mul(ld(lower + c), ld(rows + 4 * ROW + c)), v, diffuse);
+        }
+        if (y > 0) st(g - n + c, tidy(f32x4.sub(f32x4.add(ld(g - n + c), ld(held + c)), through)));
+        st(held + c, through);
+      }
+    }
+  }
+}
+
+// @ts-ignore: decorator
+@inline function widen(to: i32, factor: i32, v: v128): void {
+  if (factor == 1) st(to, v);
+  else if (factor == 2) {
+    st(to, v128.shuffle<f32>(v, v, 0, 0, 1, 1));
+    st(to + 4, v128.shuffle<f32>(v, v, 2, 2, 3, 3));
+  } else {
+    st(to, lanes(f32x4.extract_lane(v, 0)));
+    st(to + 4, lanes(f32x4.extract_lane(v, 1)));
+    st(to + 8, lanes(f32x4.extract_lane(v, 2)));
+    st(to + 12, lanes(f32x4.extract_lane(v, 3)));
+  }
+}
+
+export function settlePaint(block: i32, at: i32, coverAt: i32, fine: i32, list: i32, count: i32, seconds: f32, rimSettle: f32): void {
+  const stride = int(block + STRIDE), coverStride = int(block + COVER_STRIDE), fineStride = int(block + FINE_STRIDE);
+  const factor = int(block + FACTOR), side = int(block + SIDE), n = side * factor, rows = int(block + ROWS);
+  const share = int(block + SHARE), depth = int(block + DEPTH), rim = int(block + RIM), moisture = int(block + MOISTURE);
+  const tooth = int(block + TOOTH), covers = int(block + COVER);
+  const full = lanes(<f32>1 / get(block + CAPACITY)), zero = lanes(0), one = lanes(1), most = lanes(0.9);
+  for (let y = 0; y < n; y++) {
+    const coarse = at + (y / factor) * stride;
+    if (y % factor == 0) {
+      for (let x = 0; x < side; x += 4) {
+        const i = coarse + x, d = ld(depth + i), wet = f32x4.gt(ld(share + i), zero);
+        const thin = f32x4.pmax(zero, f32x4.mul(f32x4.sub(lanes(0.4), d), lanes(2.5)));
+        const falls = f32x4.add(f32x4.add(one, f32x4.mul(lanes(9), f32x4.mul(thin, thin))), f32x4.mul(f32x4.mul(lanes(rimSettle), f32x4.sub(one, ld(rim + i))), thin));
+        widen(rows + x * factor, factor, v128.and(wet, falls));
+        widen(rows + ROW + x * factor, factor, v128.and(wet, f32x4.pmin(one, f32x4.mul(d, lanes(1 / <f32>0.3)))));
+        const dry = f32x4.sub(one, f32x4.mul(ld(moisture + i), full));
+        const fixes = f32x4.pmin(one, f32x4.mul(f32x4.add(lanes(0.02), f32x4.mul(lanes(0.25), f32x4.pmax(zero, f32x4.sub(dry, lanes(0.1))))), lanes(seconds)));
+        widen(rows + 2 * ROW + x * factor, factor, v128.andnot(fixes, wet));
+      }
+    }
+    const cover = covers + coverAt + y * coverStride, h = tooth + fine + y * fineStride;
+    for (let k = 0; k < count; k++) {
+      const e = list + k * 12;
+      const g = int(e) + y * n, d = int(e + 1) + y * n, under = int(e + 2), soluble = int(e + 3);
+      const settle = all(e + 4), valley = all(e + 5), lift = all(e + 6), floor = all(e + 7), liftUnder = all(e + 8), liftInk = all(e + 9);
+      for (let c = 0; c < n; c += 4) {
+        const floats = ld(g + c), lies = ld(d + c);
+        const falls = f32x4.mul(f32x4.mul(settle, ld(rows + c)), f32x4.add(one, f32x4.mul(valley, f32x4.sub(one, f32x4.mul(lanes(2), ld(h + c))))));
+        const share4 = f32x4.pmax(f32x4.pmin(most, falls), ld(rows + 2 * ROW + c));
+        const down = v128.bitselect(floats, f32x4.mul(floats, share4), f32x4.lt(floats, lanes(1e-11)));
+        const wet = f32x4.mul(ld(rows + ROW + c), ld(cover + c));
+        const up = f32x4.mul(f32x4.pmin(most, f32x4.mul(lift, wet)), f32x4.pmax(zero, f32x4.sub(lies, floor)));
+        let more = zero;
+        if (under != 0) {
+          const u = under + y * n + c, there = ld(u);
+          const lifted = f32x4.mul(f32x4.pmin(most, f32x4.mul(liftUnder, wet)), f32x4.pmax(zero, f32x4.sub(there, floor)));
+          st(u, f32x4.sub(there, lifted));
+          more = lifted;
+        }
+        if (soluble != 0) {
+          const s = soluble + y * n + c, there = ld(s);
+          const taken = f32x4.mul(f32x4.pmin(most, f32x4.mul(liftInk, wet)), there);
+          st(s, f32x4.sub(there, taken));
+          more = f32x4.add(more, taken);
+        }
+        st(g + c, f32x4.add(f32x4.add(f32x4.sub(floats, down), up), more));
+        st(d + c, f32x4.sub(f32x4.add(lies, down), up));
+      }
+    }
+  }
+}

@@ -1,0 +1,83 @@
+import { TILE } from '@/core/film/cells';
+import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
+import type { Tile } from '@/core/film/tile';
+import { PathBuilder, StampWalker, type Sample, type Stamp } from './path';
+import { felt, type StrokeInProgress, type StrokeSetting } from './stampedStroke';
+
+/** A stroke that changes the tiles under it directly, cell by cell: ink, masking fluid, wax, salt. */
+export abstract class PlainStroke implements StrokeInProgress {
+  private readonly path: PathBuilder;
+  private readonly walker: StampWalker;
+  private changed = noRect();
+
+  constructor(protected readonly setting: StrokeSetting) {
+    this.walker = new StampWalker(
+      (point) => this.spacing(point),
+      (stamp) => {
+        if (stamp.point.pressure > 0.01) this.stamp(stamp);
+      },
+    );
+    this.path = new PathBuilder((point) => this.walker.add(point));
+  }
+
+  /** Distance to the next stamp, mm. */
+  protected abstract spacing(point: Sample): number;
+  protected abstract stamp(stamp: Stamp): void;
+
+  add(sample: Sample): void {
+    this.path.add({ ...sample, pressure: felt(sample.pressure, this.setting.settings) });
+  }
+
+  publish(): PixelRect {
+    const rect = this.changed;
+    this.changed = noRect();
+    return rect;
+  }
+
+  end(): void {
+    this.path.end();
+    this.walker.end();
+  }
+
+  /**
+   * Calls back for the cells of a disc, with how much of each lies inside.
+   * @param begin prepares a tile before its cells are visited, and may leave it out
+   */
+  protected disc(
+    x: number,
+    y: number,
+    radius: number,
+    begin: (tile: Tile, index: number) => boolean,
+    visit: (cell: number, inside: number, px: number, py: number) => void,
+  ): void {
+    const { painting, layer, before } = this.setting;
+    const { mmPerPx, width, height, tilesX, arena } = painting;
+    const r = Math.max(radius / mmPerPx, 0.5);
+    // a disc smaller than a cell fills its share of it
+    const small = Math.min(1, (radius / mmPerPx / 0.5) ** 2);
+    const cx = x / mmPerPx;
+    const cy = y / mmPerPx;
+    const rect = {
+      left: Math.max(0, Math.floor(cx - r - 1)),
+      top: Math.max(0, Math.floor(cy - r - 1)),
+      right: Math.min(width, Math.ceil(cx + r + 1)),
+      bottom: Math.min(height, Math.ceil(cy + r + 1)),
+    };
+    for (let ty = rect.top >> 6; ty <= (rect.bottom - 1) >> 6; ty++) {
+      for (let tx = rect.left >> 6; tx <= (rect.right - 1) >> 6; tx++) {
+        const index = ty * tilesX + tx;
+        before(layer, index);
+        const tile = layer.ensureTile(index, arena);
+        if (!begin(tile, index)) continue;
+        tile.version++;
+        for (let py = Math.max(rect.top, ty * TILE); py < Math.min(rect.bottom, (ty + 1) * TILE); py++) {
+          for (let px = Math.max(rect.left, tx * TILE); px < Math.min(rect.right, (tx + 1) * TILE); px++) {
+            const inside = Math.min(1, r + 0.5 - Math.hypot(px + 0.5 - cx, py + 0.5 - cy));
+            if (inside > 0) visit((py & 63) * TILE + (px & 63), inside * small, px, py);
+          }
+        }
+      }
+    }
+    if (rect.right > rect.left && rect.bottom > rect.top) growRect(this.changed, rect);
+  }
+}

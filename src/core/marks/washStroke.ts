@@ -1,0 +1,190 @@
+import { flowOf, type Flow } from '@/core/flow/flowing';
+import { STEP_SECONDS } from '@/core/flow/washRates';
+import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
+import { randomFrom } from '@/core/surface/noise';
+import { DabWalker } from './dabbing';
+import { PathBuilder, StampWalker, type Sample, type Stamp } from './path';
+import { emptyReservoir, type Reservoir } from './reservoir';
+import { felt, type StrokeInProgress, type StrokeSetting } from './stampedStroke';
+import type { WashForm } from './washForms';
+import { WashInHand } from './washLoad';
+import { WashTip } from './washTip';
+
+const STEP_MS = STEP_SECONDS * 1000;
+/** Distance of touches, in radii. */
+const SPACING = 0.18;
+/** Readings closer than this are one place, mm. */
+const STILL_MM = 0.01;
+
+/** A stroke on wet paper: while the hand moves, the water goes on flowing, by the times of the readings. */
+export class WashStroke implements StrokeInProgress {
+  protected readonly tip: WashTip;
+  protected readonly load: WashInHand;
+  protected readonly random: () => number;
+  private readonly flow: Flow;
+  private readonly path: PathBuilder;
+  private readonly walker: StampWalker | DabWalker;
+  private clock: number | undefined;
+  private last: Sample | undefined;
+  private changed = noRect();
+
+  constructor(
+    protected readonly setting: StrokeSetting,
+    protected readonly form: WashForm,
+    reservoir: Reservoir,
+  ) {
+    const { painting, layer, before, settings, seed } = setting;
+    this.load = new WashInHand(reservoir, form);
+    this.flow = flowOf(painting);
+    this.random = randomFrom(seed);
+    // hairs and pores are the brush's own, whatever the stroke
+    const hairs = painting.spec.seed * 31 + form.holds;
+    this.tip = new WashTip(painting, layer, before, form, this.load, hairs, settings.strength, settings.blend);
+    const spacing = (point: Sample) => this.spacing(point);
+    const stamp = (s: Stamp) => {
+      this.timeTo(s.point.t);
+      if (s.point.pressure > 0.01) this.stamp(s);
+    };
+    this.walker =
+      settings.touch === 'dab'
+        ? new DabWalker(settings.sizeMm, seed, spacing, () => {}, stamp)
+        : new StampWalker(spacing, stamp);
+    this.path = new PathBuilder((point) => this.walker.add(point));
+  }
+
+  add(sample: Sample): void {
+    const { settings } = this.setting;
+    this.clock ??= sample.t;
+    const { last } = this;
+    this.last = sample;
+    this.path.add({ ...sample, pressure: felt(sample.pressure, settings) });
+    // a hand that rests lets time pass all the same
+    if (last && Math.hypot(sample.x - last.x, sample.y - last.y) < STILL_MM) this.timeTo(sample.t);
+  }
+
+  publish(): PixelRect {
+    growRect(this.changed, this.tip.takeTouched());
+    const rect = this.changed;
+    this.changed = noRect();
+    return rect;
+  }
+
+  end(): void {
+    this.path.end();
+    this.walker.end();
+    if (this.last) this.timeTo(this.last.t);
+    this.load.close();
+  }
+
+  /** Half the width of the touch at a pressure, mm. */
+  protected radius(pressure: number): number {
+    const { least } = this.form;
+    return (this.setting.settings.sizeMm / 2) * (least + (1 - least) * pressure);
+  }
+
+  protected spacing(point: Sample): number {
+    const thick = this.form.shape === 'bar' ? 2 * this.form.thick : 1;
+    return Math.max(0.12, this.radius(point.pressure) * SPACING * Math.min(1, Math.max(0.5, thick)));
+  }
+
+  protected stamp({ point, dx, dy, wayMm }: Stamp): void {
+    const seconds = this.between(point.t);
+    this.tip.touch({
+      x: point.x,
+      y: point.y,
+      pressure: point.pressure,
+      dx,
+      dy,
+      speed: seconds > 0 ? wayMm / seconds : 35,
+      radius: this.radius(point.pressure),
+    });
+  }
+
+  private before = 0;
+  private between(t: number): number {
+    const seconds = (t - this.before) / 1000;
+    this.before = t;
+    return seconds;
+  }
+
+  private timeTo(t: number): void {
+    this.clock ??= t;
+    while (this.clock + STEP_MS <= t) {
+      if (this.flow.active) this.flow.step(this.setting.before);
+      this.clock += STEP_MS;
+    }
+  }
+}
+
+/** Drops from a full brush or a pipette: one where it is set down, more as it is drawn along. */
+export class DropStroke extends WashStroke {
+  protected override spacing(): number {
+    return Math.max(0.5, this.setting.settings.sizeMm * 1.6);
+  }
+
+  protected override radius(pressure: number): number {
+    return (this.setting.settings.sizeMm / 2) * (0.5 + 0.8 * pressure);
+  }
+
+  protected override stamp({ point }: Stamp): void {
+    if (this.load.water <= 0) return;
+    this.tip.touch({ ...point, dx: 1, dy: 0, speed: 0, radius: this.radius(point.pressure), film: 1.2 + 1.4 * point.pressure }); // prettier-ignore
+  }
+}
+
+/** Mean number of drops for each mm of way, of drops 1 mm wide. */
+const DROPS_PER_MM = 4;
+
+/** Drops flung from a full brush: larger ones are rarer, and they scatter with the distance. */
+export class SplatterStroke extends WashStroke {
+  protected override spacing(): number {
+    return 1;
+  }
+
+  protected override stamp({ point, dx, dy, wayMm }: Stamp): void {
+    const { sizeMm, distanceMm } = this.setting.settings;
+    let drops = (DROPS_PER_MM * Math.max(0.4, wayMm) * point.pressure) / Math.max(1, sizeMm ** 2);
+    const reach = 0.11 * distanceMm;
+    for (; drops > 0 && this.load.water > 0; drops--) {
+      if (drops < 1 && this.random() > drops) break;
+      const along = this.gauss() * reach;
+      const aside = this.gauss() * reach;
+      const width = Math.max(0.25, sizeMm * Math.exp(0.55 * this.gauss() - 0.3) * (0.5 + 0.5 * point.pressure));
+      this.tip.touch({
+        x: point.x + dx * along - dy * aside,
+        y: point.y + dy * along + dx * aside,
+        pressure: 1,
+        dx: 1,
+        dy: 0,
+        speed: 0,
+        radius: width / 2,
+        film: 0.7 + 0.5 * this.random(),
+      });
+    }
+  }
+
+  /** A normally distributed number (Box and Muller 1958), within three deviations. */
+  private gauss(): number {
+    const r = Math.sqrt(-2 * Math.log(1 - this.random()));
+    return Math.max(-3, Math.min(3, r * Math.cos(2 * Math.PI * this.random())));
+  }
+}
+
+/** A rag or tissue on wet paper: it drinks water and takes paint with it, which is gone. */
+export class BlotStroke extends WashStroke {
+  private readonly drunk: Reservoir;
+
+  constructor(setting: StrokeSetting, form: WashForm) {
+    const dry = emptyReservoir(1, 1, 1, 0);
+    dry.amount = 0.02;
+    super(setting, form, dry);
+    this.drunk = dry;
+  }
+
+  override end(): void {
+    super.end();
+    const { ledger } = this.setting.painting;
+    this.drunk.pigments.forEach((p, k) => (ledger.removed[p] += this.drunk.tuftMass[k][0]));
+    ledger.water.removed += this.drunk.tuftVolume[0] / 1000;
+  }
+}

@@ -1,0 +1,298 @@
+import { FRAME, REFERENCE_MM, WASH_UM, WET } from '@/core/film/basin';
+import { TILE } from '@/core/film/cells';
+import type { Layer } from '@/core/film/layer';
+import type { Painting } from '@/core/film/painting';
+import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
+import type { Wash } from '@/core/film/wash';
+import { glazeTile } from '@/core/flow/glazing';
+import { flowOf, type BeforeTile, type Flow } from '@/core/flow/flowing';
+import { washRates } from '@/core/flow/washRates';
+import { noise2 } from '@/core/surface/noise';
+import type { WashForm } from './washForms';
+import type { WashInHand } from './washLoad';
+
+/** One touch of a brush on the paper. Lengths mm. */
+export interface Touch {
+  readonly x: number;
+  readonly y: number;
+  readonly pressure: number;
+  /** Direction of the stroke, a unit vector. */
+  readonly dx: number;
+  readonly dy: number;
+  /** Speed of the hand, mm/s. */
+  readonly speed: number;
+  /** Half its width at this pressure. */
+  readonly radius: number;
+  /** Depth of film it wants to leave; what is in the brush decides where this is left out. */
+  readonly film?: number;
+}
+
+interface Carried {
+  readonly pigment: number;
+  readonly suspended: number;
+  readonly settled: number;
+  readonly under: number;
+  readonly concentration: number;
+  readonly scrub: number;
+  readonly floor: number;
+  gain: number;
+}
+
+/** Paper whose moisture is below this share of what it holds counts as dry: what lies there is under what comes. */
+const DRY_PAPER = 0.1;
+
+/**
+ * Exchanges water and pigment between a brush and the sheet. A brush brings the film to the depth that it wants to
+ * leave, from either side: a wet one gives, a thirsty one takes, and strokes that overlap in a wet bead do not add up.
+ * Everything that leaves the brush is on the sheet and the other way round.
+ */
+export class WashTip {
+  private readonly flow: Flow;
+  /** Cells touched since they were last taken. */
+  private touched = noRect();
+
+  constructor(
+    private readonly painting: Painting,
+    private readonly layer: Layer,
+    private readonly before: BeforeTile,
+    private readonly form: WashForm,
+    private readonly load: WashInHand,
+    private readonly seed: number,
+    /** Shares: ceiling of the paint that is left, and how far it only moves what it finds. */
+    private readonly strength: number,
+    private readonly blend: number,
+  ) {
+    this.flow = flowOf(painting);
+  }
+
+  takeTouched(): PixelRect {
+    const rect = this.touched;
+    this.touched = noRect();
+    return rect;
+  }
+
+  touch(t: Touch): void {
+    const { painting, form, load } = this;
+    const { mmPerPx, width, height, tilesX } = painting;
+    const reach = (form.shape === 'bar' ? t.radius * Math.hypot(1, form.thick) : t.radius) + 0.6 * REFERENCE_MM;
+    const x0 = Math.max(0, Math.floor((t.x - reach) / mmPerPx));
+    const x1 = Math.min(width - 1, Math.ceil((t.x + reach) / mmPerPx));
+    const y0 = Math.max(0, Math.floor((t.y - reach) / mmPerPx));
+    const y1 = Math.min(height - 1, Math.ceil((t.y + reach) / mmPerPx));
+    if (x1 < x0 || y1 < y0) return;
+    const film = t.film ?? load.film;
+    let used = 0;
+    const gains = new Map<number, number>();
+    for (let ty = y0 >> 6; ty <= y1 >> 6; ty++) {
+      for (let tx = x0 >> 6; tx <= x1 >> 6; tx++) {
+        const rect = {
+          left: Math.max(x0, tx * TILE),
+          top: Math.max(y0, ty * TILE),
+          right: Math.min(x1 + 1, (tx + 1) * TILE),
+          bottom: Math.min(y1 + 1, (ty + 1) * TILE),
+        };
+        used += this.touchTile(ty * tilesX + tx, rect, t, film, gains);
+      }
+    }
+    for (const [pigment, gain] of gains) load.mass.set(pigment, Math.max(0, (load.mass.get(pigment) ?? 0) - gain));
+    load.water = Math.max(0, load.water - used);
+    growRect(this.touched, { left: x0, top: y0, right: x1 + 1, bottom: y1 + 1 });
+  }
+
+  /** @returns water that left the brush, um mm2 */
+  private touchTile(index: number, rect: PixelRect, t: Touch, film: number, gains: Map<number, number>): number {
+    const { painting, layer, flow, form, load } = this;
+    const { mmPerPx, arena, tilesX } = painting;
+    const { bed } = flow;
+    const state = layer.basin?.state[index] ?? 0;
+    this.before(layer, index);
+    if (state === 0) glazeTile(arena, layer.ensureTile(index, arena));
+    if (state !== WET) flow.wake(layer, index, this.before);
+    const basin = flow.basin(layer);
+    const tile = layer.ensureTile(index, arena);
+    const wash = tile.wash!;
+    tile.version++;
+    const carried = this.carriedOn(wash);
+    const { f32 } = arena;
+    const { factor } = basin;
+    const relief = Math.min(1.3, bed.relief);
+    const dryness = Math.max(0, Math.min(1, (0.52 - film) / 0.42)) * form.parts;
+    // how far the hair reaches into the tooth: wet brushes bridge everything, dry ones meet the peaks
+    const parted =
+      dryness <= 0
+        ? 0
+        : (0.22 + 0.58 * dryness + 0.14 * Math.min(1, t.speed / 85) - 0.22 * (t.pressure - 0.5)) * Math.min(1, relief * 1.1);
+    // the hairs part little by little
+    const threshold = dryness <= 0 ? -1 : -0.15 + (parted + 0.15) * Math.min(1, 3 * dryness); // prettier-ignore
+    const ragged = (0.9 + 2.5 * dryness + form.ragged) * relief * REFERENCE_MM;
+    const hairs = 0.42 * dryness;
+    const thirsty = form.thirsty === true;
+    const exchange = form.exchange + (0.35 - form.exchange) * this.blend;
+    const scrub = form.scrub;
+    const cellMm2 = mmPerPx * mmPerPx;
+    const coarseMm2 = cellMm2 * factor * factor;
+    const masking = wash.resist.masking >> 2;
+    const wax = wash.resist.wax >> 2;
+    const tileLeft = (index % tilesX) * TILE;
+    const tileTop = Math.floor(index / tilesX) * TILE;
+    const contact = new Float64Array(factor * factor);
+    const rub = new Float64Array(factor * factor);
+    let used = 0;
+    const left = Math.floor(rect.left / factor);
+    const right = Math.ceil(rect.right / factor);
+    const top = Math.floor(rect.top / factor);
+    const bottom = Math.ceil(rect.bottom / factor);
+    for (let J = top; J < bottom; J++) {
+      for (let I = left; I < right; I++) {
+        const coarse = (J + 1) * basin.stride + I + FRAME;
+        const damp = f32[basin.at.moisture + coarse];
+        let sum = 0;
+        let share = 0;
+        for (let q = 0; q < contact.length; q++) {
+          const px = I * factor + (q % factor);
+          const py = J * factor + Math.floor(q / factor);
+          const cover = basin.cover + (py + 1) * basin.coverStride + px + FRAME;
+          const cell = (py - tileTop) * TILE + px - tileLeft;
+          contact[q] = 0;
+          const ex = (px + 0.5) * mmPerPx - t.x;
+          const ey = (py + 0.5) * mmPerPx - t.y;
+          const across = ey * t.dx - ex * t.dy;
+          const along = ex * t.dx + ey * t.dy;
+          const h = f32[bed.tooth + bed.cell(px, py)];
+          let f = (this.inside(t, ex, ey, across, along) + (h - 0.5) * ragged) / mmPerPx;
+          if (masking) f *= 1 - f32[masking + cell];
+          if (wax) f *= 1 - f32[wax + cell];
+          if (f > 0) {
+            if (f > 1) f = 1;
+            if (dryness > 0 && f32[cover] < 0.5) {
+              const hair = this.hair(across / t.radius);
+              f *= Math.max(0, Math.min(1, (h - threshold - hairs * hair) * 9 + 0.5));
+            }
+            if (f >= 0.02) {
+              contact[q] = f;
+              sum += f;
+              const far = form.shape === 'bar' ? Math.max((across / t.radius) ** 2, (along / (t.radius * form.thick)) ** 2) : (ex * ex + ey * ey) / (t.radius * t.radius); // prettier-ignore
+              rub[q] = far < 1 ? (1 - far) * (0.5 + h) : 0;
+              if (f > f32[cover]) {
+                if (f32[cover] <= 0 && damp < DRY_PAPER * bed.capacity) for (const c of carried) lieUnder(f32, c, cell);
+                f32[cover] = f;
+              }
+            }
+          }
+          share += f32[cover];
+        }
+        if (sum === 0) continue;
+        share /= contact.length;
+        sum /= contact.length;
+        f32[basin.at.share + coarse] = share;
+        const water = basin.at.water + coarse;
+        const depth = f32[water] / share;
+        let gives = form.flow * (film - depth);
+        if (gives > 0 && (load.water <= 0 || thirsty)) gives = 0;
+        f32[water] += gives * sum;
+        used += gives * sum * coarseMm2 * WASH_UM;
+        const moisture = basin.at.moisture + coarse;
+        if (thirsty && film < 0.32) {
+          // thirsty hair drains the paper too
+          const drained = f32[moisture] * 0.25 * form.flow * sum;
+          f32[moisture] -= drained;
+          used -= drained * coarseMm2 * WASH_UM;
+        }
+        const taken = gives < 0 ? Math.min(0.95, -gives / Math.max(depth, 1e-4)) : 0;
+        const strength = this.strength * (1 - this.blend);
+        for (const c of carried) {
+          let gain = 0;
+          const own = c.concentration * strength;
+          for (let q = 0; q < contact.length; q++) {
+            const f = contact[q];
+            if (f === 0) continue;
+            const cell = (J * factor + Math.floor(q / factor) - tileTop) * TILE + I * factor + (q % factor) - tileLeft;
+            let v = f32[c.suspended + cell];
+            if (scrub > 0) v += scrubbed(f32, c, cell, c.scrub * f * rub[q]);
+            let g = gives > 0 ? gives * own * f : -taken * v * f;
+            g += exchange * f * (own * Math.max(depth, gives) - v);
+            if (v + g < 0) g = -v;
+            f32[c.suspended + cell] = v + g;
+            gain += g;
+          }
+          c.gain += gain;
+        }
+      }
+    }
+    for (const c of carried) if (c.gain !== 0) gains.set(c.pigment, (gains.get(c.pigment) ?? 0) + c.gain * cellMm2);
+    return used;
+  }
+
+  /** How far inside the touch a place lies, mm; negative outside. */
+  private inside(t: Touch, ex: number, ey: number, across: number, along: number): number {
+    switch (this.form.shape) {
+      case 'round':
+        return t.radius - Math.sqrt(ex * ex + ey * ey);
+      case 'bar':
+        return Math.min(t.radius - Math.abs(across), t.radius * this.form.thick - Math.abs(along));
+      case 'pores': {
+        const edge = t.radius - Math.sqrt(ex * ex + ey * ey);
+        const size = Math.max(0.7, t.radius * 0.16);
+        const pore = noise2(across / size, along / size, this.seed) + 0.5 * noise2((2.3 * across) / size, (2.3 * along) / size, this.seed + 7); // prettier-ignore
+        return Math.min(edge, (pore - 0.78 + 0.5 * (t.pressure - 0.5)) * size * 1.5);
+      }
+    }
+  }
+
+  /** Unevenness of the hairs across the brush, about -0.5..0.5. */
+  private hair(across: number): number {
+    return noise2((across + 1) * 16, 0.5, this.seed) - 0.5;
+  }
+
+  /** Pigments that can pass between brush and tile; planes are made ready. */
+  private carriedOn(wash: Wash): Carried[] {
+    const all = new Set(wash.pigments);
+    for (const [pigment, mass] of this.load.mass) if (mass > 0) all.add(pigment);
+    const out: Carried[] = [];
+    for (const pigment of [...all].sort((a, b) => a - b)) {
+      const n = wash.pigments.indexOf(pigment);
+      const only = n >= 0 && !wash.coats.suspended[n] && !wash.coats.settled[n] && !wash.coats.under[n];
+      if (only && !(this.load.mass.get(pigment)! > 0)) continue; // ink that stays
+      // what is settled may come to lie under what is painted now
+      if (n >= 0 && wash.coats.settled[n]) wash.plane('under', pigment);
+      wash.plane('suspended', pigment);
+      wash.plane('settled', pigment);
+      const rates = washRates(pigment);
+      out.push({
+        pigment,
+        suspended: 0,
+        settled: 0,
+        under: 0,
+        concentration: this.load.concentration(pigment),
+        scrub: this.form.scrub * (1 - rates.stain) ** 2,
+        floor: rates.floor,
+        gain: 0,
+      });
+    }
+    return out.map((c) => {
+      const k = wash.pigments.indexOf(c.pigment);
+      const { suspended, settled, under } = wash.coats;
+      return { ...c, suspended: suspended[k] >> 2, settled: settled[k] >> 2, under: under[k] >> 2 };
+    });
+  }
+}
+
+/** What has dried comes to lie under what is painted now. */
+function lieUnder(f32: Float32Array, { settled, under }: Carried, cell: number): void {
+  if (!under || f32[settled + cell] === 0) return;
+  f32[under + cell] += f32[settled + cell];
+  f32[settled + cell] = 0;
+}
+
+/** Rubs a share of what has settled loose. @returns what floats now */
+function scrubbed(f32: Float32Array, { settled, under, floor }: Carried, cell: number, share: number): number {
+  let loose = 0;
+  for (const plane of [settled, under]) {
+    const there = plane ? f32[plane + cell] : 0;
+    if (there <= floor) continue;
+    const off = share * (there - floor);
+    f32[plane + cell] = there - off;
+    loose += off;
+  }
+  return loose;
+}

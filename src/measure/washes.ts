@@ -1,0 +1,485 @@
+import type { Triple } from '@/core/colour/colorimetry';
+import { deltaE2000 } from '@/core/colour/deltaE2000';
+import type { Studio } from '@/core/journal/studio';
+import { Picture } from '@/core/picture/picture';
+import { groundFor, type Behaviour, type Ground, type Reading } from './behaviour';
+import { correlation, deviation, eachCell, mean, meanLab, paint, type Area } from './bench';
+import {
+  coats, coatsAt, depths, dipped, massError, meanCoats, through, waitForFilm, waitTillDry, washed, waterError,
+} from './washBench'; // prettier-ignore
+
+/** Watercolour: washes, what happens in them while they are wet, and what is left when they have dried. */
+const BLUE = { PB29: 1 };
+const CYAN = { PB15_3: 1 };
+const BROWN = { PBr7BS: 1 };
+
+/** Mean profile inward from the left edge of a wash, in its interior's mean, and that mean. */
+function fromEdge(studio: Studio, id: string, [x, y, w, h]: Area): { profile: number[]; inner: number } {
+  const { mmPerPx } = studio.painting;
+  const inner = meanCoats(studio, id, [x + 0.4 * w, y + 0.4 * h, 0.2 * w, 0.2 * h]);
+  const n = Math.round((0.35 * w) / mmPerPx);
+  const profile = new Array<number>(n).fill(0);
+  let rows = 0;
+  for (let py = Math.round((y + 0.25 * h) / mmPerPx); py < (y + 0.75 * h) / mmPerPx; py++) {
+    let px = Math.round((x - 2) / mmPerPx);
+    const end = (x + 0.3 * w) / mmPerPx;
+    while (px < end && coatsAt(studio, id, px, py) < 0.45 * inner) px++;
+    if (px >= end) continue;
+    for (let k = 0; k < n; k++) profile[k] += coatsAt(studio, id, px + k, py);
+    rows++;
+  }
+  return { profile: profile.map((v) => v / rows / inner), inner };
+}
+
+/** Largest share of a pattern of the flow grid (checks, stripes) in windows over an area. */
+function gridPattern(studio: Studio, id: string, area: Area): number {
+  const step = Math.max(1, Math.round(25.4 / 75 / studio.painting.mmPerPx));
+  const cells = new Map<string, number>();
+  let left = Infinity;
+  let top = Infinity;
+  eachCell(studio, area, (px, py) => {
+    const I = Math.floor(px / step);
+    const J = Math.floor(py / step);
+    left = Math.min(left, I + 1);
+    top = Math.min(top, J + 1);
+    cells.set(`${I},${J}`, (cells.get(`${I},${J}`) ?? 0) + coatsAt(studio, id, px, py));
+  });
+  let worst = 0;
+  for (let J = top; cells.has(`${left},${J + 16}`); J += 16) {
+    for (let I = left; cells.has(`${I + 16},${J}`); I += 16) {
+      const sums = [0, 0, 0];
+      let all = 0;
+      for (let j = 0; j < 16; j++) {
+        for (let i = 0; i < 16; i++) {
+          const v = cells.get(`${I + i},${J + j}`)!;
+          all += v;
+          sums[0] += (i + j) & 1 ? v : -v;
+          sums[1] += i & 1 ? v : -v;
+          sums[2] += j & 1 ? v : -v;
+        }
+      }
+      worst = Math.max(worst, ...sums.map((s) => Math.abs(s) / all));
+    }
+  }
+  return worst;
+}
+
+/** Steps of pigment across borders of tiles against steps elsewhere. */
+function borderSteps(studio: Studio, id: string, area: Area): number {
+  const at: number[] = [];
+  const else_: number[] = [];
+  eachCell(studio, area, (px, py) => {
+    const here = coatsAt(studio, id, px, py);
+    (px % 64 === 0 ? at : else_).push(Math.abs(here - coatsAt(studio, id, px - 1, py)));
+    (py % 64 === 0 ? at : else_).push(Math.abs(here - coatsAt(studio, id, px, py - 1)));
+  });
+  return mean(at) / mean(else_);
+}
+
+function flat(ground: Ground): Reading[] {
+  const studio = groundFor(ground, 76, 34);
+  const places: [string, Record<string, number>, number][] = [['PB29', BLUE, 3], ['PB15_3', CYAN, 27], ['PBr7BS', BROWN, 51]]; // prettier-ignore
+  for (const [, mixture, x] of places) paint(studio, ...washed([x, 4, 21, 26], 5, mixture, { amount: 0.9 }));
+  waitTillDry(studio);
+  const out: Reading[] = [];
+  for (const [id, , x] of places) {
+    const { profile } = fromEdge(studio, id, [x, 4, 21, 26]);
+    const rim = Math.max(...profile.slice(0, Math.max(3, Math.round(1 / studio.painting.mmPerPx))));
+    const inner = mean(profile.slice(Math.round(profile.length * 0.4)));
+    const area: Area = [x + 5, 9, 11, 16];
+    const held = correlation(coats(studio, id, area), depths(studio, area));
+    out.push({ what: `${id}: rim to interior`, value: rim / inner, least: 1.1, most: 2 });
+    if (id === 'PB15_3') out.push({ what: `${id}: correlation with the depth of the tooth`, value: held, most: 0.1 });
+    else out.push({ what: `${id}: correlation with the depth of the tooth`, value: held, least: 0.4 });
+    out.push({ what: `${id}: pattern of the grid`, value: gridPattern(studio, id, area), most: 0.09 });
+  }
+  out.push({ what: 'steps at borders of tiles to steps elsewhere', value: borderSteps(studio, 'PB15_3', [31, 8, 13, 18]), most: 1.7 }); // prettier-ignore
+  out.push({ what: 'pigment unaccounted for', value: massError(studio), most: 1e-4 });
+  out.push({ what: 'water unaccounted for', value: waterError(studio), most: 1e-4 });
+  return out;
+}
+
+/** Amplitude of what repeats with the strokes across a field of them, in its mean. */
+function seams(ground: Ground, dry: boolean): number {
+  const studio = groundFor(ground, 54, 46);
+  for (let i = 0; i < 7; i++) {
+    paint(studio, ...dipped('mop', 7, CYAN, { amount: 0.5 }), through([[6, 7 + i * 5], [27, 7.2 + i * 5], [48, 7 + i * 5]], 55)); // prettier-ignore
+    if (dry) paint(studio, { do: 'dry' });
+  }
+  paint(studio, { do: 'dry' });
+  const step = studio.painting.mmPerPx;
+  const rows: number[] = [];
+  for (let y = 10; y < 35; y += step) rows.push(meanCoats(studio, 'PB15_3', [13, y, 28, step]));
+  const period = 5 / step;
+  let cos = 0;
+  let sin = 0;
+  rows.forEach((v, k) => {
+    cos += v * Math.cos((2 * Math.PI * k) / period);
+    sin += v * Math.sin((2 * Math.PI * k) / period);
+  });
+  return (2 * Math.hypot(cos, sin)) / rows.length / mean(rows);
+}
+
+/** Area over which a drop has spread (mm2 above a trace), and the share of it beyond a radius. */
+function spread(ground: Ground, wet: boolean): { area: number; outside: number } {
+  const studio = groundFor(ground, 50, 50);
+  if (wet) {
+    const spiral = Array.from({ length: 46 }, (_, k): [number, number] => {
+      const r = 16.5 * Math.sqrt((45 - k) / 45);
+      return [25 + r * Math.cos(k * 0.72), 25 + r * Math.sin(k * 0.72)];
+    });
+    paint(studio, ...dipped('mop', 8, {}, { water: 0.62 }), through(spiral, 150), through([[25, 25], [22, 26], [28, 25]], 70), { do: 'wait', seconds: 1.5 }); // prettier-ignore
+  }
+  paint(studio, ...dipped('dropper', 3.6, { PV19: 1 }, { amount: 1.6 }), { do: 'stroke', samples: [[0, 25, 25, 0.5]] });
+  paint(studio, { do: 'wait', seconds: 5 });
+  waitTillDry(studio);
+  let n = 0;
+  let all = 0;
+  let out = 0;
+  eachCell(studio, [0, 0, 50, 50], (px, py) => {
+    const v = coatsAt(studio, 'PV19', px, py);
+    const mm = studio.painting.mmPerPx;
+    all += v;
+    if (Math.hypot((px + 0.5) * mm - 25, (py + 0.5) * mm - 25) > 21.5) out += v;
+    if (v > 0.0004) n++;
+  });
+  return { area: n * studio.painting.cellArea, outside: out / all };
+}
+
+function backRun(ground: Ground): Reading[] {
+  const studio = groundFor(ground, 48, 48);
+  paint(studio, ...washed([3, 3, 42, 42], 7, CYAN, { amount: 0.9, water: 0.7 }));
+  waitForFilm(studio, [8, 8, 30, 30], 0.2);
+  paint(studio, ...dipped('dropper', 5, {}, { water: 1 }), { do: 'stroke', samples: [[0, 22, 24, 0.9]] });
+  waitTillDry(studio);
+  const base = meanCoats(studio, 'PB15_3', [7, 7, 5, 34]);
+  const { mmPerPx } = studio.painting;
+  const at = (r: number, angle: number) => {
+    let sum = 0;
+    for (let j = -2; j <= 2; j++) for (let i = -2; i <= 2; i++) sum += coatsAt(studio, 'PB15_3', Math.round((22 + r * Math.cos(angle)) / mmPerPx) + i, Math.round((24 + r * Math.sin(angle)) / mmPerPx) + j); // prettier-ignore
+    return sum / 25 / base;
+  };
+  let rim = 0;
+  let inside = 0;
+  for (let k = 0; k < 120; k++) {
+    const angle = (k * Math.PI) / 60;
+    let best = 0;
+    for (let r = 1.5; r < 13; r += mmPerPx) best = Math.max(best, at(r, angle));
+    rim += best / 120;
+    inside += at(1, angle) / 120;
+  }
+  return [
+    { what: 'ring around the drop to the wash', value: rim, least: 1.2 },
+    { what: 'inside to the wash', value: inside, most: 0.8 },
+  ];
+}
+
+function lifted(ground: Ground, id: string, mixture: Record<string, number>): number {
+  const studio = groundFor(ground, 30, 30);
+  paint(studio, ...washed([3, 3, 24, 24], 6, mixture, { amount: 0.9 }), { do: 'dry' });
+  const area: Area = [14, 10, 2, 10];
+  const before = meanCoats(studio, id, area);
+  paint(studio, { do: 'tool', tool: 'thirsty', sizeMm: 4 });
+  for (let k = 0; k < 5; k++) paint(studio, through(k & 1 ? [[15, 23], [15, 7]] : [[15, 7], [15, 23]], 30), { do: 'wait', seconds: 0.5 }); // prettier-ignore
+  paint(studio, { do: 'dry' });
+  return 1 - meanCoats(studio, id, area) / before;
+}
+
+/** How much farther paint gets one way than another: 1 - least over most rms radius of sectors, at the same mass. */
+function anisotropy(ground: Ground): number {
+  const studio = groundFor(ground, 60, 60);
+  paint(studio, { do: 'mist', amount: 1 }, ...dipped('dropper', 9, CYAN, { amount: 1, water: 1 }));
+  paint(studio, { do: 'stroke', samples: [[0, 30, 30, 1]] });
+  waitTillDry(studio);
+  // second moments along x, y and the diagonals: a round spot has them all alike
+  let m = 0;
+  let xx = 0;
+  let yy = 0;
+  let xy = 0;
+  const mm = studio.painting.mmPerPx;
+  eachCell(studio, [0, 0, 60, 60], (px, py) => {
+    const v = coatsAt(studio, 'PB15_3', px, py);
+    const x = (px + 0.5) * mm - 30;
+    const y = (py + 0.5) * mm - 30;
+    m += v;
+    xx += v * x * x;
+    yy += v * y * y;
+    xy += v * x * y;
+  });
+  const along = [xx, yy, (xx + yy) / 2 + xy, (xx + yy) / 2 - xy].map((s) => Math.sqrt(s / m));
+  return 1 - Math.min(...along) / Math.max(...along);
+}
+
+function dryNow(ground: Ground): Reading[] {
+  const make = () => {
+    const studio = groundFor(ground, 56, 34);
+    paint(studio, ...washed([3, 3, 23, 28], 5, BLUE, { amount: 1 }), ...washed([29, 3, 24, 28], 5, { PB15_3: 1, PBr7BS: 9 }, { amount: 1 })); // prettier-ignore
+    paint(studio, ...dipped('dropper', 4, CYAN), { do: 'stroke', samples: [[0, 14, 16, 0.6]] }, ...dipped('dropper', 4, {}), { do: 'stroke', samples: [[0, 41, 16, 0.6]] }); // prettier-ignore
+    return studio;
+  };
+  const waited = make();
+  const wet = meanLab(waited, [6, 6, 8, 5]);
+  waitTillDry(waited);
+  const now = make();
+  paint(now, { do: 'dry' });
+  const a = new Picture(waited.painting);
+  const b = new Picture(now.painting);
+  const differences: number[] = [];
+  eachCell(waited, [0, 0, 56, 34], (px, py) => {
+    if ((px + py) % 3 === 0) differences.push(deltaE2000(a.labAt(px, py), b.labAt(px, py)));
+  });
+  return [
+    { what: 'dried now against waited', value: mean(differences), unit: 'Delta E', most: 2 },
+    { what: 'lighter once dry', value: meanLab(waited, [6, 6, 8, 5])[0] - wet[0], unit: 'L*', least: 2, most: 16 },
+  ];
+}
+
+function graded(ground: Ground): Reading[] {
+  const studio = groundFor(ground, 42, 54);
+  paint(studio, { do: 'tilt', x: 0, y: 3 });
+  let amount = 1.3;
+  for (let k = 0; k < 12; k++, amount *= 0.72) {
+    const row: [number, number][] = [[4, 5 + k * 3.9], [21, 5 + k * 3.9], [38, 5 + k * 3.9]]; // prettier-ignore
+    paint(studio, ...dipped('mop', 6, CYAN, { amount, water: 0.78 }), through(k & 1 ? row.reverse() : row, 64));
+  }
+  paint(studio, { do: 'tilt', x: 0, y: 0 });
+  waitTillDry(studio);
+  const rows: number[] = [];
+  for (let y = 5; y < 47; y += 1.4) rows.push(meanCoats(studio, 'PB15_3', [10, y, 22, 1.4]));
+  return [
+    { what: 'top to bottom', value: rows[0] / rows.at(-1)!, least: 8 },
+    { what: 'largest reversal', value: Math.max(...rows.slice(1).map((v, k) => (v - rows[k]) / rows[0])), most: 0.03 },
+  ];
+}
+
+/** Width from 80 to 15 % of what is inside along the lower edge of a stroke, mm. */
+function edge(studio: Studio, x: number): number {
+  const step = studio.painting.mmPerPx;
+  const profile: number[] = [];
+  for (let y = 7; y < 20; y += step) profile.push(meanCoats(studio, 'PB29', [x, y, 18, step]));
+  const peak = mean(profile.slice(0, Math.round(2 / step)));
+  const last = (share: number) => profile.findLastIndex((v) => v > share * peak);
+  return Math.max(0.5, last(0.15) - last(0.8)) * step;
+}
+
+function softened(ground: Ground): Reading[] {
+  const studio = groundFor(ground, 60, 26);
+  paint(studio, ...dipped('wash-round', 6, BLUE, { amount: 1, water: 0.8 }), through([[4, 8], [56, 8]], 60), { do: 'wait', seconds: 0.6 }); // prettier-ignore
+  paint(studio, ...dipped('wash-round', 5, {}, { water: 0.42 }), through([[32, 13.2], [57, 13.2]], 40), through([[57, 11.4], [32, 11.4]], 40)); // prettier-ignore
+  waitTillDry(studio);
+  return [{ what: 'softened edge to the hard one', value: edge(studio, 36) / edge(studio, 8), least: 6 }];
+}
+
+function salted(ground: Ground): Reading[] {
+  const studio = groundFor(ground, 60, 34);
+  const wash = { amount: 0.9, water: 0.72 };
+  paint(studio, ...washed([3, 3, 25, 28], 6, CYAN, wash), ...washed([32, 3, 25, 28], 6, CYAN, wash));
+  waitForFilm(studio, [36, 7, 16, 20], 0.55);
+  paint(
+    studio,
+    { do: 'tool', tool: 'salt' },
+    through(
+      [
+        [38, 9],
+        [51, 12],
+        [38, 17],
+        [51, 21],
+        [40, 26],
+      ],
+      40,
+      0.8,
+    ),
+  );
+  waitTillDry(studio);
+  const uneven = (area: Area) => deviation(coats(studio, 'PB15_3', area)) / meanCoats(studio, 'PB15_3', area);
+  return [
+    { what: 'variation with salt to without', value: uneven([36, 7, 17, 20]) / uneven([7, 7, 17, 20]), least: 3 },
+  ];
+}
+
+function masked(ground: Ground): Reading[] {
+  const studio = groundFor(ground, 40, 30);
+  paint(studio, { do: 'tool', tool: 'masking', sizeMm: 3 }, through([[8, 10], [32, 14]], 40), ...washed([3, 3, 34, 24], 6, BLUE), { do: 'dry' }); // prettier-ignore
+  const middle: number[] = [];
+  for (let s = 0.1; s < 0.9; s += 0.02) middle.push(coatsAt(studio, 'PB29', Math.round((8 + 24 * s) / studio.painting.mmPerPx), Math.round((10 + 4 * s) / studio.painting.mmPerPx))); // prettier-ignore
+  paint(studio, { do: 'tool', tool: 'crepe', sizeMm: 16 }, through([[4, 8], [36, 8]], 80), through([[36, 16], [4, 16]], 80), through([[4, 12], [36, 12]], 80)); // prettier-ignore
+  const bare = groundFor(ground, 10, 10);
+  const white = meanLab(bare, [2, 2, 6, 6]);
+  const kept = meanLab(studio, [19.5, 11.8, 1, 0.6]);
+  return [
+    { what: 'paint under masking fluid', value: Math.max(...middle), unit: 'coats', most: 0 },
+    { what: 'paper after rubbing it off', value: deltaE2000(white, kept), unit: 'Delta E', most: 1.5 },
+  ];
+}
+
+function dragged(ground: Ground): Reading[] {
+  const studio = groundFor(ground, 76, 24);
+  paint(
+    studio,
+    ...dipped('dry-brush', 8, { PBr7BU: 1 }, { water: 0.13 }),
+    through(
+      [
+        [4, 7],
+        [72, 7],
+      ],
+      70,
+      0.5,
+    ),
+  );
+  paint(
+    studio,
+    ...dipped('wash-round', 8, { PBr7BU: 1 }, { water: 0.75 }),
+    through(
+      [
+        [4, 17],
+        [72, 17],
+      ],
+      60,
+      0.8,
+    ),
+  );
+  paint(studio, { do: 'dry' });
+  const stat = (area: Area) => {
+    const mass = coats(studio, 'PBr7BU', area);
+    const on = mass.map((v) => (v > 0.0008 ? 1 : 0));
+    return { coverage: mean(on), held: -correlation(mass, depths(studio, area)) };
+  };
+  const dry = stat([12, 5, 52, 4]);
+  const hot = ground.surface === 'paper-hot';
+  return [
+    { what: 'coverage of a dry brush', value: dry.coverage, least: hot ? 0.3 : 0.12, most: hot ? 1 : 0.75 },
+    { what: 'its correlation with the height of the tooth', value: dry.held, least: 0.3 },
+    { what: 'coverage of a wet brush', value: stat([12, 15, 50, 4]).coverage, least: 0.98 },
+  ];
+}
+
+function inked(ground: Ground): Reading[] {
+  const lost = (tool: 'ink-fast' | 'ink-soluble') => {
+    const studio = groundFor(ground, 40, 26);
+    paint(studio, { do: 'tool', tool, sizeMm: 0.8 }, { do: 'load', mixture: { PBk9: 1 } });
+    for (let k = 0; k < 3; k++)
+      paint(
+        studio,
+        through(
+          [
+            [4, 7 + 6 * k],
+            [36, 7.6 + 6 * k],
+          ],
+          40,
+          0.7,
+        ),
+      );
+    const line: Area = [12, 5, 16, 16];
+    const cells: [number, number][] = [];
+    eachCell(studio, line, (px, py) => {
+      if (coatsAt(studio, 'PBk9', px, py) > 0.004) cells.push([px, py]);
+    });
+    const there = () => mean(cells.map(([px, py]) => coatsAt(studio, 'PBk9', px, py)));
+    const before = there();
+    paint(studio, ...washed([8, 3, 24, 20], 6, { PBr7RS: 1 }, { amount: 0.5 }), { do: 'dry' });
+    return 1 - there() / before;
+  };
+  return [
+    { what: 'waterproof ink taken up by a wash', value: lost('ink-fast'), most: 0.02 },
+    { what: 'soluble ink taken up by a wash', value: lost('ink-soluble'), least: 0.25, most: 0.9 },
+  ];
+}
+
+function parted(ground: Ground): Reading[] {
+  const studio = groundFor(ground, 46, 46);
+  paint(studio, ...washed([4, 4, 38, 38], 8, {}, { water: 0.7, speed: 150 }), { do: 'wait', seconds: 1 });
+  paint(studio, ...dipped('dropper', 5, { PB15_3: 1, PBr7BS: 20 }, { amount: 2 }), { do: 'stroke', samples: [[0, 23, 23, 0.8]] }); // prettier-ignore
+  waitTillDry(studio);
+  const radius = (id: string) => {
+    let m = 0;
+    let rr = 0;
+    const mm = studio.painting.mmPerPx;
+    eachCell(studio, [0, 0, 46, 46], (px, py) => {
+      const v = coatsAt(studio, id, px, py);
+      m += v;
+      rr += v * (((px + 0.5) * mm - 23) ** 2 + ((py + 0.5) * mm - 23) ** 2);
+    });
+    return Math.sqrt(rr / m);
+  };
+  return [{ what: 'reach of the light pigment to that of the heavy one', value: radius('PB15_3') / radius('PBr7BS'), least: 1.08 }]; // prettier-ignore
+}
+
+/** Body colour over a dry dark wash, and the wash's order kept. */
+function hidden(ground: Ground): Reading[] {
+  const studio = groundFor(ground, 40, 26);
+  paint(studio, ...washed([3, 3, 34, 20], 6, { PB29: 2, PBr7BU: 1 }, { amount: 1.4 }), { do: 'dry' });
+  const dark = meanLab(studio, [6, 6, 6, 14]);
+  paint(studio, ...dipped('gouache', 5, { PW6: 1 }, { water: 0.35 }), through([[16, 8], [32, 8], [32, 11], [16, 11], [16, 14], [32, 14], [32, 17], [16, 17]], 60), { do: 'dry' }); // prettier-ignore
+  const white = meanLab(studio, [19, 9, 10, 7]);
+  paint(studio, ...washed([21, 4, 8, 18], 5, { PY3: 1 }, { amount: 0.35 }), { do: 'dry' });
+  const glazed = meanLab(studio, [23, 9, 4, 7]);
+  const labs: Record<string, Triple> = { dark, white, glazed };
+  return [
+    { what: 'white over a dark wash', value: labs.white[0] - labs.dark[0], unit: 'L*', least: 30 },
+    { what: 'yellow over that white', value: labs.glazed[2] - labs.white[2], unit: 'b*', least: 8 },
+    { what: 'the white under the yellow', value: labs.glazed[0] - labs.dark[0], unit: 'L*', least: 24 },
+  ];
+}
+
+/** A tone over everything, from which lights are lifted while it is wet. */
+function pulledBack(ground: Ground): Reading[] {
+  const studio = groundFor(ground, 44, 30);
+  paint(studio, ...washed([3, 3, 38, 24], 8, { PBr7BU: 1, PB29: 1 }, { amount: 0.8, water: 0.7 }), { do: 'wait', seconds: 3 }); // prettier-ignore
+  paint(studio, { do: 'tool', tool: 'thirsty', sizeMm: 5 });
+  for (let k = 0; k < 3; k++)
+    paint(
+      studio,
+      through(
+        [
+          [10, 10],
+          [20, 10],
+        ],
+        40,
+      ),
+    );
+  paint(studio, { do: 'tool', tool: 'rag', sizeMm: 6 }, through([[28, 18], [34, 18]], 40), through([[34, 18], [28, 18]], 40), { do: 'dry' }); // prettier-ignore
+  const tone = meanLab(studio, [26, 6, 8, 5])[0];
+  return [
+    {
+      what: 'light lifted with a thirsty brush',
+      value: meanLab(studio, [12, 9, 6, 2])[0] - tone,
+      unit: 'L*',
+      least: 8,
+    },
+    { what: 'light lifted with a rag', value: meanLab(studio, [29, 16.5, 4, 3])[0] - tone, unit: 'L*', least: 8 },
+  ];
+}
+
+const on = 'paper' as const;
+export const WASHES: readonly Behaviour[] = [
+  { id: 'flat-wash', says: 'A flat wash dries with a darker rim; grains lie in the valleys, stains do not.', on, measure: flat },
+  { id: 'bead', says: 'Strokes join in a wet bead without a seam; over dry paint they overlap crisply.', on, measure: (g) => [
+    { what: 'seams of strokes in the wet', value: seams(g, false), most: 0.05 },
+    { what: 'overlaps of strokes on dry paint', value: seams(g, true), least: 0.3 },
+  ] },
+  { id: 'wet-on-wet', says: 'Paint spreads on wet paper, and only there.', on, measure: (g) => {
+    const wet = spread(g, true);
+    return [
+      { what: 'area on wet paper to that on dry', value: wet.area / spread(g, false).area, least: 3 },
+      { what: 'beyond what was wetted', value: wet.outside, most: 0.001 },
+    ];
+  } },
+  { id: 'back-run', says: 'A drop of water in a wash that has lost its shine drives the paint before it.', on, measure: backRun },
+  { id: 'lifting', says: 'A thirsty brush lifts what does not stain.', on, measure: (g) => [
+    { what: 'ultramarine lifted', value: lifted(g, 'PB29', BLUE), least: 0.6 },
+    { what: 'phthalo blue lifted', value: lifted(g, 'PB15_3', CYAN), most: 0.25 },
+  ] },
+  { id: 'round-drop', says: 'A drop on damp paper spreads alike on all sides.', on, measure: (g) => [
+    { what: 'anisotropy', value: anisotropy(g), most: 0.05 },
+  ] },
+  { id: 'dry-now', says: 'Drying at once comes out as waiting does; watercolour dries lighter.', on, measure: dryNow },
+  { id: 'graded-wash', says: 'A graded wash falls evenly.', on, measure: graded },
+  { id: 'soft-edge', says: 'A damp brush along an edge loses it.', on, measure: softened },
+  { id: 'salt', says: 'Salt leaves pale stars.', on, measure: salted },
+  { id: 'masking', says: 'Nothing lands where masking fluid is, and it rubs off clean.', on, measure: masked },
+  { id: 'wash-dry-brush', says: 'A dry brush meets the peaks; a wet one covers.', on, measure: dragged },
+  { id: 'ink', says: 'Waterproof ink stays under a wash, soluble ink runs.', on, measure: inked },
+  { id: 'separation', says: 'Light pigments run farther than heavy ones.', on, measure: parted },
+  { id: 'body-colour', says: 'Opaque white covers a dry wash, and takes a glaze.', on, measure: hidden },
+  { id: 'pulled-back', says: 'Lights are lifted out of a wet tone.', on, measure: pulledBack },
+]; // prettier-ignore
