@@ -20,10 +20,10 @@ export const DAMP = 1;
 export const WET = 2;
 
 /** Planes that make up the state, on the coarse grid. */
-const STATE_PLANES = ['water', 'moisture', 'rim', 'u', 'v', 'load'] as const;
+const STATE_PLANES = ['water', 'moisture', 'rim', 'u', 'v', 'load', 'share'] as const;
 /** What each step works out anew. */
 const WORK_PLANES = [
-  'share', 'depth', 'open', 'fluxX', 'fluxY', 'mass', 'stream', 'paintU', 'paintV', 'nextA', 'nextB',
+  'depth', 'open', 'fluxX', 'fluxY', 'mass', 'stream', 'paintU', 'paintV', 'nextA', 'nextB',
 ] as const; // prettier-ignore
 export type CoarsePlane = (typeof STATE_PLANES)[number] | (typeof WORK_PLANES)[number];
 
@@ -169,21 +169,21 @@ export class Basin {
     this.rows(this.cover + this.firstCover(index), this.coverStride, TILE, (row, y) =>
       this.arena.f32.set(cover.subarray(y * TILE, (y + 1) * TILE), row),
     );
-    this.shareOut(index);
   }
 
-  /** Works out the covered share of every flow cell of a tile. */
-  shareOut(index: number): void {
+  /** The sheet ends at the edge of the rasters: moisture there has nowhere to creep to, for beyond is as damp. */
+  closeEdges(): void {
     const { f32 } = this.arena;
-    const { factor, side } = this;
-    const inverse = 1 / (factor * factor);
-    for (let y = 0; y < side; y++) {
-      for (let x = 0; x < side; x++) {
-        const from = this.cover + this.firstCover(index) + y * factor * this.coverStride + x * factor;
-        let sum = 0;
-        for (let j = 0; j < factor; j++) for (let i = 0; i < factor; i++) sum += f32[from + j * this.coverStride + i];
-        f32[this.at.share + this.first(index) + y * this.stride + x] = sum * inverse;
-      }
+    const { stride, side } = this;
+    const high = this.tilesY * side;
+    const wide = this.tilesX * side;
+    const moisture = this.at.moisture;
+    f32.copyWithin(moisture, moisture + stride, moisture + 2 * stride);
+    f32.copyWithin(moisture + (high + 1) * stride, moisture + high * stride, moisture + (high + 1) * stride);
+    for (let y = 1; y <= high; y++) {
+      const row = moisture + y * stride + FRAME;
+      f32[row - 1] = f32[row];
+      f32[row + wide] = f32[row + wide - 1];
     }
   }
 

@@ -151,7 +151,7 @@ export function decodeTile(bytes: Uint8Array): TileImage {
     if (!count(1)) return { wash };
     const scalars = [f64(), f64(), f64(), f64()] as const;
     const side = count(TILE);
-    const planes = list(6, () => new Float32Array(raw(side * side * 4)));
+    const planes = list(7, () => new Float32Array(raw(side * side * 4)));
     return { wash, water: { scalars, planes: [...planes, new Float32Array(raw(TILE_CELLS * 4))] } };
   }
 }

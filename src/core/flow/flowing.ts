@@ -179,6 +179,7 @@ export class Flow {
     for (const index of wet) kernels.filmDepth(block, basin.first(index));
     for (const index of wet) basin.film[index] = kernels.pushWater(block, basin.first(index), bed.coarse(index));
     for (const index of wet) kernels.shiftWater(block, basin.first(index));
+    basin.closeEdges();
     let evaporated = 0;
     for (const index of active) evaporated += kernels.evaporate(block, basin.first(index), bed.coarse(index));
     this.painting.ledger.water.evaporated += evaporated * this.microlitres;

@@ -63,16 +63,22 @@ export const toolCommand = z.strictObject({
   curve: z.number().min(0.2).max(5).optional(),
 });
 
-export const loadCommand = z.strictObject({
-  do: z.literal('load').describe('Loads the brush in hand'),
-  mixture: partsSchema.describe('Parts by mass of tube paint; empty for clear water in a watercolour brush'),
-  amount: z.number().min(0).max(3).default(1),
-  water: unit.optional().describe('Watercolour: how wet, 0 squeezed out .. 1 dripping'),
-  edge: z
-    .strictObject({ mixture: mixtureSchema, share: z.number().min(0.05).max(0.95).optional() })
-    .optional()
-    .describe('A second colour on the right side, over half of the width or the share given'),
-});
+export const loadCommand = z
+  .strictObject({
+    do: z.literal('load').describe('Loads the brush in hand'),
+    mixture: partsSchema.describe('Parts by mass of tube paint; empty for clear water in a watercolour brush'),
+    amount: z.number().min(0).max(3).default(1),
+    water: unit.optional().describe('Watercolour: how wet, 0 squeezed out .. 1 dripping'),
+    edge: z
+      .strictObject({ mixture: mixtureSchema, share: z.number().min(0.05).max(0.95).optional() })
+      .optional()
+      .describe('A second colour on the right side, over half of the width or the share given'),
+  })
+  .superRefine(({ mixture, water }, context) => {
+    if (water === undefined && !Object.values(mixture).some((part) => part > 0)) {
+      context.addIssue({ code: 'custom', path: ['mixture'], message: 'a mixture needs a part of at least one tube' });
+    }
+  });
 
 /** Everything that can happen to a painting. */
 export const commandSchema = z.discriminatedUnion('do', [

@@ -1,0 +1,172 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { decodeTile, encodeTile } from '@/core/film/tileCodec';
+import type { CommandInput } from '@/core/journal/commands';
+import { decodeStigmosFile, encodeStigmosFile } from '@/core/formats/stigmosFile';
+import { paint, studioFor } from '@/measure/bench';
+import { coats, dipped, massError, meanCoats, through, washed, waterError } from '@/measure/washBench';
+import { digest } from './digest';
+import { PainterError } from './errors';
+import { restoreStudioState, studioStateSchema } from './snapshot';
+import { Studio } from './studio';
+
+const sheet = (kind: 'paper-cold' | 'paper-rough' | 'paper-hot' = 'paper-cold', seed = 4) =>
+  studioFor(44, 30, { ppi: 110, seed, surface: { kind } });
+
+/** A wash that flows, with a drop in it. */
+const FLOWING: CommandInput[] = [
+  ...washed([4, 4, 34, 20], 6, { PB29: 1 }),
+  ...dipped('dropper', 4, { PBr7BS: 1 }),
+  { do: 'stroke', samples: [[0, 20, 14, 0.7]] },
+];
+
+describe('a flowing wash', () => {
+  it('is the same bytes after undo and redo in the middle of it, whatever has flowed since', () => {
+    const studio = sheet();
+    paint(studio, ...FLOWING, { do: 'wait', seconds: 1.35 });
+    const before = digest(studio);
+    const [tool, load, stroke] = [...dipped('wash-round', 5, { PY43: 1 }), through([[6, 20], [36, 10]])]; // prettier-ignore
+    paint(studio, tool, load);
+    const loaded = digest(studio);
+    paint(studio, stroke, { do: 'wait', seconds: 0.4 });
+    const after = digest(studio);
+    paint(studio, { do: 'wait', seconds: 2 }, { do: 'undo' });
+    expect(digest(studio)).toBe(loaded);
+    expect(loaded).not.toBe(before);
+    paint(studio, { do: 'redo' });
+    expect([after, digest(studio)].length).toBe(2);
+    paint(studio, { do: 'undo' });
+    expect(digest(studio)).toBe(loaded);
+  });
+
+  it('goes on alike from the same state: undone, painted again, and from the beginning', () => {
+    const [a, b] = [sheet(), sheet()];
+    const more: CommandInput[] = [through([[6, 20], [36, 10]]), { do: 'wait', seconds: 3 }]; // prettier-ignore
+    paint(a, ...FLOWING, ...dipped('mop', 5, { PV19: 1 }), ...more, { do: 'undo' }, ...more, { do: 'dry' });
+    paint(b, ...FLOWING, ...dipped('mop', 5, { PV19: 1 }), ...more, { do: 'dry' });
+    expect(digest(a)).toBe(digest(b));
+  });
+
+  it('by the clock, a step at a time, is what a wait brings', () => {
+    const [a, b] = [sheet(), sheet()];
+    paint(a, ...FLOWING);
+    paint(b, ...FLOWING);
+    for (let i = 0; i < 37; i++) a.advance(1);
+    const waited = a.endWait()!;
+    expect(waited.command).toEqual({ do: 'wait', seconds: 1.85 });
+    expect(a.takeFlowed().size).toBeGreaterThan(0);
+    paint(b, { do: 'wait', seconds: 1.85 });
+    expect(digest(a)).toBe(digest(b));
+    expect(a.endWait()).toBeUndefined();
+    a.advance(1);
+    expect(() => paint(a, { do: 'dry' })).toThrow('not over');
+  });
+
+  it('is kept in a file as it flows, and goes on from there', () => {
+    const studio = sheet();
+    paint(studio, ...FLOWING, { do: 'wait', seconds: 0.5 });
+    const file = encodeStigmosFile(studio, studio.history, 'Wet', [], new Uint8Array(8));
+    const { state, tiles } = decodeStigmosFile(file);
+    const again = new Studio(studio.spec);
+    restoreStudioState(again, studioStateSchema.parse(state));
+    const { painting } = again;
+    for (const { layer, index, bytes } of tiles) {
+      const into = again.layer(layer)!;
+      into.restore(index, decodeTile(bytes), painting.arena, painting.ground.length, () => painting.newBasin());
+    }
+    expect(digest(again)).toBe(digest(studio));
+    for (const s of [studio, again]) paint(s, { do: 'wait', seconds: 4 });
+    expect(digest(again)).toBe(digest(studio));
+  });
+
+  it('keeps the books of pigment and water, on any paper', () => {
+    fc.assert(
+      fc.property(fc.constantFrom('paper-cold', 'paper-rough', 'paper-hot'), fc.integer({ min: 1, max: 99 }), fc.array(fc.constantFrom('mop', 'thirsty', 'dropper', 'wait', 'mist', 'dry', 'rag', 'gouache', 'splatter', 'undo'), { minLength: 4, maxLength: 7 }), (kind, seed, acts) => {
+        const studio = sheet(kind as 'paper-cold', seed);
+        paint(studio, ...FLOWING);
+        acts.forEach((act, k) => {
+          const way = through([[5 + 3 * k, 6], [30, 8 + 2 * k]]); // prettier-ignore
+          if (act === 'wait') paint(studio, { do: 'wait', seconds: 3 });
+          else if (act === 'mist') paint(studio, { do: 'mist', amount: 0.6 });
+          else if (act === 'dry' || act === 'undo') paint(studio, { do: act });
+          else if (act === 'thirsty' || act === 'rag') paint(studio, { do: 'tool', tool: act }, ...(act === 'rag' && !studio.hasWater ? [] : [way])); // prettier-ignore
+          else paint(studio, ...dipped(act as 'mop', 3, { PBr7BS: 1, PB15_3: 0.1 }), way);
+          expect(massError(studio)).toBeLessThan(1e-4);
+          expect(waterError(studio)).toBeLessThan(1e-4);
+        });
+      }),
+      { numRuns: 8 },
+    ); // prettier-ignore
+  });
+
+  it('stays calm for hours of mist and flow', () => {
+    const studio = sheet('paper-rough');
+    paint(studio, { do: 'tilt', x: 0, y: 8 }, ...FLOWING);
+    for (let i = 0; i < 12; i++) paint(studio, { do: 'wait', seconds: 30 }, { do: 'mist', amount: 0.8 });
+    expect(coats(studio, 'PB29', [0, 0, 44, 30]).every((v) => v >= 0 && v < 0.2)).toBe(true);
+    expect(massError(studio)).toBeLessThan(1e-4);
+    expect(waterError(studio)).toBeLessThan(1e-4);
+  });
+});
+
+describe('what belongs to watercolour', () => {
+  it('runs down a tilted board', () => {
+    const studio = sheet();
+    paint(studio, { do: 'tilt', x: 0, y: 12 }, ...washed([6, 6, 30, 18], 6, { PB29: 1 }), { do: 'wait', seconds: 60 });
+    expect(meanCoats(studio, 'PB29', [12, 18, 18, 4])).toBeGreaterThan(
+      1.15 * meanCoats(studio, 'PB29', [12, 8, 18, 4]),
+    );
+  });
+
+  it('lays a prepared paper under the work, lays it anew, and takes it back', () => {
+    const studio = sheet();
+    paint(studio, ...washed([8, 8, 12, 10], 4, { PBr7BS: 1 }), { do: 'dry' });
+    const prepare = (seed: number, layer?: string): CommandInput => ({ do: 'layer.prepare', mixtures: [{ PB29: 1 }, { PY43: 1 }], seed, ...(layer ? { layer } : {}) }); // prettier-ignore
+    paint(studio, prepare(1));
+    const laid = studio.painting.layers.find((l) => l.name === 'Prepared paper')!;
+    expect(studio.painting.layers.indexOf(laid)).toBeLessThan(studio.painting.layers.indexOf(studio.painting.active));
+    expect(studio.hasWater).toBe(false);
+    const first = digest(studio);
+    paint(studio, prepare(2, laid.id));
+    expect(digest(studio)).not.toBe(first);
+    expect(massError(studio)).toBeLessThan(1e-4);
+    paint(studio, { do: 'undo' });
+    expect(digest(studio)).toBe(first);
+    expect(() => paint(studio, prepare(1, 'L99'))).toThrow(PainterError);
+  });
+
+  it('wax keeps a wash off the peaks, and stays', () => {
+    const studio = sheet('paper-rough');
+    paint(studio, { do: 'tool', tool: 'wax', sizeMm: 8 }, through([[6, 14], [38, 14]], 40, 0.7), ...washed([3, 3, 38, 24], 6, { PB15_3: 1 }), { do: 'dry' }); // prettier-ignore
+    const waxed = coats(studio, 'PB15_3', [10, 12, 24, 4]);
+    const bare = meanCoats(studio, 'PB15_3', [10, 21, 24, 3]);
+    const white = waxed.filter((v) => v < 0.3 * bare).length / waxed.length;
+    expect(white).toBeGreaterThan(0.15);
+    expect(white).toBeLessThan(0.95);
+  });
+
+  it('refuses water on tools that take none, and nothing at all', () => {
+    const studio = sheet();
+    paint(studio, { do: 'tool', tool: 'flat' });
+    expect(() => paint(studio, { do: 'load', mixture: { PB29: 1 }, water: 0.5 })).toThrow('takes no water');
+    expect(() => paint(studio, { do: 'load', mixture: {} })).toThrow('part of at least one tube');
+    paint(studio, { do: 'tool', tool: 'masking' });
+    expect(() => paint(studio, { do: 'load', mixture: { PB29: 1 } })).toThrow('takes no paint');
+    paint(studio, { do: 'tool', tool: 'mop' }, { do: 'load', mixture: {}, water: 0.5 });
+    expect(studio.tools.water()).toBeGreaterThan(0);
+  });
+
+  it('keeps its tiles through bytes', () => {
+    const studio = sheet();
+    paint(studio, { do: 'tool', tool: 'masking', sizeMm: 2 }, through([[6, 14], [38, 14]]), ...FLOWING); // prettier-ignore
+    const { active, arena } = studio.painting;
+    const image = active.capture(
+      active.tiles.findIndex((t) => t?.wash?.resist.masking),
+      arena,
+    )!;
+    expect(image.water).toBeDefined();
+    const again = decodeTile(encodeTile(image));
+    expect(again).toEqual({ ...image, strata: [] });
+    expect(() => decodeTile(encodeTile(image).slice(0, -9))).toThrow(RangeError);
+  });
+});
