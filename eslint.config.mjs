@@ -78,6 +78,7 @@ export default tseslint.config(
   {
     ignores: [
       'simd/kernels.ts',
+      'simd/water.ts',
       '.next/**',
       'node_modules/**',
       'public/**',

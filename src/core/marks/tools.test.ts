@@ -7,7 +7,18 @@ import { FORMS, formOf } from './brushForms';
 import { DabWalker } from './dabbing';
 import { makeFootprint } from './footprint';
 import type { Stamp } from './path';
-import { brushForm, hasHairs, isBlender, kindOf, startSettings, takesPaint, TOOL_IDS, type ToolId } from './tools';
+import { coats } from '@/measure/washBench';
+import {
+  brushForm,
+  hasHairs,
+  isBlender,
+  isWatercolour,
+  kindOf,
+  startSettings,
+  takesPaint,
+  TOOL_IDS,
+  type ToolId,
+} from './tools';
 
 const DARK = { PB29: 1, PBr7BU: 1.2, PW6: 0.4 };
 const everywhere: Area = [0, 0, 90, 60];
@@ -26,19 +37,37 @@ describe('every tool', () => {
     expect(arena.used).toBe(0);
   });
 
-  it.each(TOOL_IDS.filter(takesPaint))('%s leaves paint when it is loaded, and none when it is not', (tool) => {
-    const lay = (load: boolean) => {
-      const studio = studioFor(90, 60);
-      paint(studio, { do: 'tool', tool, blend: 0.3, body: 0.4 });
-      if (load) paint(studio, { do: 'load', mixture: DARK });
-      paint(studio, line(15, 30, 75, 30, 0.7));
-      return Object.values(studio.massBalance()).reduce((sum, m) => sum + m.film, 0);
-    };
-    expect(lay(false)).toBe(0);
-    expect(lay(true)).toBeGreaterThan(0);
-  });
+  it.each(TOOL_IDS.filter((id) => isWatercolour(id) && takesPaint(id) && id !== 'thirsty'))(
+    '%s leaves its wash or ink on paper',
+    (tool) => {
+      const studio = studioFor(40, 30, { surface: { kind: 'paper-cold' } });
+      paint(
+        studio,
+        { do: 'tool', tool, distanceMm: 40 },
+        { do: 'load', mixture: { PB29: 1 } },
+        line(8, 15, 32, 15, 0.8),
+      );
+      expect(Math.max(...coats(studio, 'PB29', [4, 4, 32, 22]))).toBeGreaterThan(0.001);
+      expect(studio.massBalance().PB29.loaded).toBeGreaterThan(0);
+    },
+  );
 
-  it.each(TOOL_IDS.filter((id) => takesPaint(id) && !isBlender(id)))(
+  it.each(TOOL_IDS.filter((id) => takesPaint(id) && !isWatercolour(id)))(
+    '%s leaves paint when it is loaded, and none when it is not',
+    (tool) => {
+      const lay = (load: boolean) => {
+        const studio = studioFor(90, 60);
+        paint(studio, { do: 'tool', tool, blend: 0.3, body: 0.4 });
+        if (load) paint(studio, { do: 'load', mixture: DARK });
+        paint(studio, line(15, 30, 75, 30, 0.7));
+        return Object.values(studio.massBalance()).reduce((sum, m) => sum + m.film, 0);
+      };
+      expect(lay(false)).toBe(0);
+      expect(lay(true)).toBeGreaterThan(0);
+    },
+  );
+
+  it.each(TOOL_IDS.filter((id) => takesPaint(id) && !isBlender(id) && !isWatercolour(id)))(
     '%s gives next to nothing of its own at the blend end, over wet paint',
     (tool) => {
       const laid = (blend: number) => {

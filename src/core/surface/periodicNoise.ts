@@ -1,4 +1,4 @@
-import { randomFrom } from './noise';
+import { type randomFrom } from './noise';
 
 /** Seamless random fields on a square of `size` x `size`, as paper is made of: blurred noise in bands, and fibres. */
 export type Random = ReturnType<typeof randomFrom>;
