@@ -1,0 +1,61 @@
+import { expect, test } from '@playwright/test';
+import { differing, penStroke, ready, straight } from './easel';
+
+test('a wash on paper flows, is held, kept as it is, dried and taken back', async ({ page }) => {
+  await page.goto('/prepare');
+  await page.getByLabel('Title').fill('Wash');
+  await page.getByText('Cold-pressed').click();
+  await expect(page.getByLabel('Weight of the paper')).toBeVisible();
+  await page.getByRole('button', { name: 'Set it on the easel' }).click();
+  await page.waitForURL(/easel/);
+  await ready(page);
+
+  // the jar is set out with water, and the brush is loaded with a wash
+  await page.getByRole('button', { name: 'Take the Mop' }).click();
+  const hand = page.getByLabel('In hand');
+  await expect(hand.getByRole('heading', { name: 'Mop' })).toBeVisible();
+  await page.getByRole('button', { name: 'Load Ultramarine Blue' }).click();
+  await expect(hand.getByTestId('carried')).toContainText('Ultramarine');
+  const box = (await page.getByTestId('canvas').boundingBox())!;
+  const over = async (x: number, y: number) => {
+    await page.mouse.move(box.x + x - 3, box.y + y);
+    await page.waitForTimeout(200);
+    await page.mouse.move(box.x + x, box.y + y);
+  };
+  const wetCase = page.getByTestId('wet-case');
+  await over(480, 200);
+  await expect(wetCase).toHaveText('wet on dry');
+
+  await penStroke(page, straight(300, 200, 660, 200, 0.9));
+  await page.keyboard.press('h');
+  const hold = page.getByRole('button', { name: 'Hold' });
+  await expect(hold).toHaveAttribute('aria-pressed', 'true');
+  await over(480, 200);
+  await expect(wetCase).toHaveText('wet on wet');
+  await expect.poll(() => differing(page, [300, 180, 360, 40], [240, 235, 225])).toBeGreaterThan(2000);
+
+  // held, it stays wet through closing and opening
+  await page.waitForTimeout(4000);
+  await page.reload();
+  await ready(page);
+  await expect(hold).toHaveAttribute('aria-pressed', 'true');
+  await over(480, 200);
+  await expect(wetCase).toHaveText('wet on wet');
+
+  // dried, and wet again when that is taken back; mist wets bare paper
+  await page.getByRole('button', { name: 'Hair dryer' }).click();
+  await expect(async () => {
+    await over(480, 200);
+    await expect(wetCase).toHaveText(/on dry/, { timeout: 500 });
+  }).toPass();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(async () => {
+    await over(480, 200);
+    await expect(wetCase).toHaveText('wet on wet', { timeout: 500 });
+  }).toPass();
+  await page.getByRole('button', { name: 'Mist' }).click();
+  await expect(async () => {
+    await over(480, 420);
+    await expect(wetCase).toHaveText('wet on damp', { timeout: 500 });
+  }).toPass();
+});
