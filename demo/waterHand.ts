@@ -71,15 +71,14 @@ export function waterHand(seed: number, widthMm: number, heightMm: number) {
   ): void {
     let forth = true;
     const r = sizeMm * 0.42;
-    for (let y = y0 + r; y < y1; y += sizeMm * 0.55) {
+    for (let y = y0 + r; y < y1; y += sizeMm * 0.48) {
       let from: number | undefined;
       const spans: Place[] = [];
       for (let x = x0; x <= x1 + 1; x += 1) {
-        const wet =
-          x <= x1 && inside(x, y) && inside(x, Math.min(y1, y + r * 0.8)) && inside(x, Math.max(y0, y - r * 0.8));
+        const wet = x <= x1 && inside(x, y) && inside(x, y + r * 0.5) && inside(x, y - r * 0.5);
         if (wet && from === undefined) from = x;
         if (!wet && from !== undefined) {
-          if (x - from > 1.2 * r) spans.push([from + r, x - 1 - r]);
+          if (x - from > 1.2 * r) spans.push([from + 0.7 * r, x - 1 - 0.7 * r]);
           from = undefined;
         }
       }

@@ -56,14 +56,15 @@ for (let x = 0.47; x < 0.8; x += 0.024)
   stroke([mm(x, along(DINGHY.keel, x) + 0.003), mm(x + 0.02, along(DINGHY.keel, x) + 0.013)], 0.7, 40, 0.3);
 
 // a loose sky: wet first, greys and a warm light let run, white paper left at the right
-const inSky = (x: number, y: number) => y < 0.255 * W && y > 4 && x > 5 && x < W - 5 && !(x > 118 && y > 14 && y < 30);
+const inSky = (x: number, y: number) => y < 0.275 * W && x > -14 && x < W + 14;
 dip('hake', 26, {}, 1, 0.55);
-fill(inSky, 26, [4, 4, W - 4, 0.26 * W], 320);
-dip('mop', 14, { PB29: 3, PBr7BU: 2 }, 0.75, 0.75);
-stroke([[12, 12], [60, 10], [104, 14]], 0.9, 120, 4); // prettier-ignore
-stroke([[20, 24], [64, 22], [96, 26]], 0.8, 120, 4); // prettier-ignore
-dip('mop', 14, { PY43: 2, PBr7BS: 0.6 }, 0.4, 0.7);
-stroke([[30, 38], [90, 40], [150, 38]], 0.8, 130, 3); // prettier-ignore
+fill(inSky, 26, [-14, -8, W + 14, 0.28 * W], 420);
+dip('mop', 16, { PB29: 3, PBr7BU: 1.6 }, 0.6, 0.66);
+stroke([[-6, 6], [40, 4], [86, 9]], 0.9, 130, 5); // prettier-ignore
+stroke([[10, 17], [50, 15], [110, 20]], 0.75, 130, 6); // prettier-ignore
+stroke([[128, 8], [160, 6], [190, 10]], 0.7, 130, 5); // prettier-ignore
+dip('mop', 14, { PY43: 2, PBr7BS: 0.5 }, 0.2, 0.62);
+stroke([[-6, 42], [60, 41], [120, 42], [190, 41]], 0.8, 170, 3); // prettier-ignore
 dip('dropper', 4, { PB29: 2, PBr7BU: 2 }, 1.5, 0.9);
 for (const [x, y] of [
   [28, 16],
@@ -85,12 +86,12 @@ const inBoat = (x: number, y: number) => {
 };
 const inMud = (x: number, y: number) =>
   y > 0.372 * W && y < 126 && x > 6 && x < W - 6 && !inPool(x, y) && !inBoat(x, y);
-dip('mop', 10, { PY43: 4, PBr7BS: 1 }, 0.75, 0.75);
-fill(inMud, 9, [6, 0.37 * W, W - 6, 96], 170);
-dip('mop', 11, { PBr7BU: 3, PY43: 2, PB29: 0.6 }, 0.95, 0.75);
-fill(inMud, 10, [6, 94, W - 6, 127], 170);
-dip('dropper', 5, { PBr7BU: 2, PB29: 1 }, 2, 0.9);
-for (let k = 0; k < 16; k++) {
+dip('mop', 9, { PY43: 4, PBr7BU: 0.8, PB29: 0.3 }, 0.42, 0.8);
+fill(inMud, 7, [-8, 0.37 * W, W + 8, 98], 260);
+dip('mop', 12, { PBr7BU: 3, PY43: 3, PB29: 0.6 }, 0.7, 0.8);
+fill(inMud, 9, [-8, 97, W + 8, 142], 260);
+dip('dropper', 5, { PBr7BU: 2, PB29: 1 }, 1.1, 0.9);
+for (let k = 0; k < 12; k++) {
   const [x, y] = [10 + 160 * random(), 82 + 40 * random()];
   if (inMud(x, y)) drop(x, y, 0.3 + 0.5 * random());
 }
@@ -112,22 +113,34 @@ stroke(
   0.8,
   80,
 );
-dip('wash-flat', 6, { PB29: 2, PBr7BU: 1, PG7: 0.02 }, 0.35, 0.6);
-stroke([[8, 57], [70, 57.5], [120, 57]], 0.8, 150, 1); // prettier-ignore
-stroke([[96, 61], [172, 60.5]], 0.8, 150, 1); // prettier-ignore
-dip('wash-flat', 5, { PB29: 2, PBr7BU: 2 }, 0.45, 0.6);
-for (const p of POOLS.slice(2))
+for (const way of [
+  [
+    [-4, 57],
+    [70, 57.5],
+    [122, 57],
+  ],
+  [
+    [96, 61],
+    [184, 60.5],
+  ],
+] as Place[][]) {
+  dip('wash-flat', 6, { PB29: 2, PBr7BU: 1, PG7: 0.02 }, 0.35, 0.75);
+  stroke(way, 0.8, 150, 1);
+}
+for (const p of POOLS.slice(2)) {
+  dip('wash-flat', Math.max(3, p.ry * W), { PB29: 2, PBr7BU: 2 }, 0.3, 0.75);
   stroke([mm(p.x - p.rx * 0.6, p.y), mm(p.x + p.rx * 0.5, p.y + p.slope * 0.3)], 0.8, 110, 1);
+}
 // the dinghy in two greens that meet wet, its inside darker
 const side = (share: number, from: number, to: number): Place[] => Array.from({ length: 9 }, (_, i) => {
   const x = from + ((to - from) * i) / 8;
   return mm(x, along(DINGHY.near, x) * (1 - share) + along(DINGHY.keel, x) * share);
 }); // prettier-ignore
-dip('wash-round', 7, { PG7: 0.35, PY43: 2, PBr7BS: 0.6 }, 1.1, 0.75);
+dip('wash-round', 7, { PG7: 0.1, PY43: 2, PBr7BS: 0.7, PBr7BU: 0.4 }, 1, 0.75);
 for (const share of [0.22, 0.5]) stroke(side(share, 0.45, 0.79), 0.8, 80, 0.4);
 dip('wash-round', 6, { PBr7BS: 2, PR188: 0.3, PBr7BU: 0.5 }, 1.2, 0.7);
 stroke(side(0.82, 0.455, 0.8), 0.7, 80, 0.4);
-dip('wash-round', 5, { PBr7BU: 3, PB29: 1 }, 1.3, 0.7);
+dip('wash-round', 7, { PBr7BU: 3, PB29: 1 }, 1.2, 0.75);
 for (const [x, to] of [
   [0.46, 0.54],
   [0.565, 0.65],

@@ -46,33 +46,35 @@ dip('wash-round', 8, { PB29: 2, PBr7BS: 1.2 }, 0.7, 0.5);
 stroke(along(1, 1.02, 0.12, 0.97).map(([x, y]): Place => [x + 1.5, y + 3]), (s) => 0.3 + 0.6 * s, 80, 0.4); // prettier-ignore
 dry();
 // first glaze: pale blue-grey, warmed at the pointed end while it is wet
-glaze({ PB29: 2, PBr7BS: 0.6 }, 0.42);
+glaze({ PB29: 2, PBr7BU: 1 }, 0.28);
 dip('wash-round', 6, { PBr7RS: 2, PY43: 1 }, 0.6, 0.7);
 stroke([[31, 59], [40, 57], [48, 55]], 0.8, 60, 0.6); // prettier-ignore
 dry();
 // second: violet-blue, charged darker along the lower edge
-glaze({ PB29: 3, PV19: 0.4 }, 0.5, 0.96);
-dip('wash-round', 7, { PB29: 2, PV19: 0.3, PBr7BU: 0.8 }, 1.5, 0.6);
+glaze({ PB29: 2, PBr7BU: 1, PV19: 0.25 }, 0.34, 0.96);
+dip('wash-round', 7, { PB29: 2, PV19: 0.3, PBr7BU: 1.2 }, 0.6, 0.6);
 stroke(along(1, 0.8, 0.1, 0.95), (s) => 0.5 + 0.4 * Math.sin(Math.PI * s), 80, 0.5); // prettier-ignore
-dip('dropper', 3, { PB29: 2, PBr7BU: 1 }, 2, 0.8);
+dip('dropper', 3, { PB29: 2, PBr7BU: 1 }, 0.9, 0.8);
 for (let k = 0; k < 6; k++) drop(...edgeAt(0.3 + 0.1 * k, 1, 0.62), 0.4);
 wait(10);
 dry();
 // growth lines: fine strokes of the rigger, one side softened with clear water
-for (const [k, grow] of [0.88, 0.78, 0.66, 0.54, 0.42].entries()) {
-  dip('wash-rigger', 1, { PB29: 2, PBr7BU: 1.4 }, 0.95 - 0.1 * k, 0.5);
-  stroke([...along(-1, grow, 0.45 + 0.04 * k, 1 - 0.06 * k), ...along(1, grow, 0.4 + 0.05 * k, 1 - 0.06 * k).reverse()], (s) => 0.25 + 0.6 * Math.sin(Math.PI * s), 60, 0.35); // prettier-ignore
+for (const [k, grow] of [0.93, 0.86, 0.77, 0.67, 0.55].entries()) {
+  dip('wash-rigger', 1, { PB29: 2, PBr7BU: 1.6 }, 0.7 - 0.08 * k, 0.5);
+  // each is the shell of an earlier year, smaller, about the same hinge
+  const year = (side: -1 | 1): Place[] => along(side, 1, 0.35, 1).map(([x, y]): Place => [27 + (x - 27) * grow, 57 + (y - 57) * grow]); // prettier-ignore
+  stroke([...year(-1), ...year(1).reverse()], (s) => 0.15 + 0.5 * Math.sin(Math.PI * s) ** 2, 60, 0.35);
 }
 dry();
 // third: the dark, only where the form turns away, its upper side lost
 dip('wash-round', 6, {}, 1, 0.5);
 stroke(along(1, 0.3, 0.15, 0.9), 0.9, 100, 0.4);
-dip('wash-round', 7, { PB29: 2, PBr7BU: 1.6, PV19: 0.2 }, 1.7, 0.66);
+dip('wash-round', 7, { PB29: 2, PBr7BU: 1.6, PV19: 0.2 }, 0.7, 0.66);
 stroke(along(1, 0.86, 0.06, 0.97), (s) => 0.45 + 0.5 * Math.sin(Math.PI * s), 80, 0.3);
 stroke(along(1, 0.7, 0.2, 0.9).reverse(), 0.7, 80, 0.4);
 wait(6);
 dry();
-glaze({ PB29: 2, PB15_3: 0.03 }, 0.3, 0.95);
+glaze({ PB29: 1, PV19: 0.3, PBr7BU: 0.6 }, 0.16, 0.95);
 dry();
 // the sheet's white again: fluid off, its hard edges softened, one edge of nacre in body colour
 take('crepe', 14);

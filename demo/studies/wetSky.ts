@@ -5,34 +5,34 @@ import { waterHand, type Place } from '../waterHand';
 const W = 180;
 const { random, dip, take, stroke, fill, drop, wait, dry, save, entries } = waterHand(47, W, 135);
 const mm = (x: number, y: number): Place => [x * W, y * W];
-const sky = (x: number, y: number) => x > 4 && x < W - 4 && y > 4 && y < 72;
+const sky = (x: number, y: number) => x > -16 && x < W + 16 && y < 76;
 
 // the whole sky is wetted, tilted a little, and kept wet
 dip('hake', 30, {}, 1, 0.68);
-fill(sky, 30, [4, 4, W - 4, 74], 420);
+fill(sky, 30, [-16, -10, W + 16, 80], 520);
 dip('hake', 26, { PY43: 3, PBr7BS: 0.7 }, 0.22, 0.6);
-stroke([[4, 66], [90, 65], [176, 66]], 0.9, 260, 2); // prettier-ignore
-stroke([[176, 56], [90, 54], [20, 57]], 0.8, 260, 3); // prettier-ignore
+stroke([[-10, 66], [90, 65], [192, 66]], 0.9, 300, 2); // prettier-ignore
+stroke([[192, 55], [90, 54], [-10, 57]], 0.8, 300, 3); // prettier-ignore
 // blue above, let down to the light; holes left for the clouds
 dip('mop', 18, { PB29: 4, PB15_3: 0.05, PBr7BU: 0.4 }, 0.85, 0.62);
-stroke([[4, 12], [50, 10], [82, 14]], 0.9, 150, 4); // prettier-ignore
-stroke([[120, 10], [150, 13], [176, 10]], 0.9, 150, 4); // prettier-ignore
+stroke([[-8, 8], [50, 6], [84, 11]], 0.9, 150, 6); // prettier-ignore
+stroke([[118, 6], [150, 11], [190, 7]], 0.9, 150, 6); // prettier-ignore
 dip('mop', 14, { PB29: 4, PB15_3: 0.05, PBr7BU: 0.4 }, 0.6, 0.6);
-stroke([[4, 26], [30, 27], [52, 24]], 0.8, 150, 4); // prettier-ignore
-stroke([[146, 28], [176, 26]], 0.8, 150, 4); // prettier-ignore
+stroke([[-8, 22], [26, 25], [50, 20]], 0.8, 150, 6); // prettier-ignore
+stroke([[150, 25], [190, 22]], 0.8, 150, 6); // prettier-ignore
 wait(3);
 // the undersides of the clouds, charged with less water so that they stay where they are put
-dip('mop', 10, { PB29: 2, PBr7BU: 2.2, PBr7BS: 0.4 }, 1.3, 0.42);
-for (const way of [[[58, 32], [74, 30], [92, 34], [108, 32]], [[70, 42], [96, 44], [128, 40]], [[14, 44], [34, 46], [52, 43]], [[132, 50], [156, 48], [172, 51]]] as Place[][]) stroke(way, 0.75, 110, 5); // prettier-ignore
-dip('dropper', 4, { PB29: 2, PBr7BU: 2 }, 2.2, 0.8);
-for (let k = 0; k < 9; k++) drop(52 + 70 * random(), 31 + 13 * random(), 0.3 + 0.4 * random());
+dip('mop', 13, { PB29: 2.2, PBr7BU: 1.8, PBr7BS: 0.3 }, 0.5, 0.5);
+for (const way of [[[58, 32], [74, 30], [92, 34], [108, 32]], [[70, 42], [96, 44], [128, 40]], [[14, 44], [34, 46], [52, 43]], [[132, 50], [156, 48], [172, 51]]] as Place[][]) stroke(way, (q) => 0.5 + 0.4 * Math.sin(q * 7), 110, 9); // prettier-ignore
+dip('mop', 7, { PB29: 2, PBr7BU: 1.8 }, 0.8, 0.45);
+for (const [x, y] of [[66, 37], [84, 40], [104, 38], [112, 44], [34, 48], [150, 52]] as const) stroke([[x, y], [x + 8 + 8 * random(), y + 1]], 0.5, 90, 5); // prettier-ignore
 wait(2);
 // lights lifted out of it with a thirsty brush
 take('thirsty', 8);
 for (const way of [[[62, 24], [78, 20], [98, 23]], [[96, 26], [116, 22], [130, 27]], [[24, 37], [40, 35]]] as Place[][]) stroke(way, 0.8, 60, 3); // prettier-ignore
 wait(12);
 // the far shore into damp paper: soft above
-dip('wash-round', 5, { PB29: 2, PBr7BU: 1.6 }, 0.8, 0.35);
+dip('wash-round', 6, { PB29: 2, PBr7BU: 1.6 }, 0.75, 0.62);
 stroke(
   Array.from({ length: 12 }, (_, i): Place => mm((i / 11) * 0.64, along(HEADLAND, (i / 11) * 0.64) + 0.078)),
   0.55,
@@ -57,15 +57,15 @@ for (let k = 0; k < 6; k++) {
     0.74,
   );
   const y = 74.5 + k * 5;
-  stroke(k & 1 ? [[W - 4, y], [40, y]] : [[4, y], [W - 30, y]], 0.85, 170, 1); // prettier-ignore
+  stroke(k & 1 ? [[W + 6, y], [-6, y]] : [[-6, y], [W + 6, y]], 0.85, 220, 1); // prettier-ignore
 }
 wait(2);
 // mud in front, wet into the water's lower edge
 const mud = (x: number, y: number) =>
   x > 4 && x < W - 4 && y < 131 && y > 103 - 9 * Math.sin((x / W) * 2.6) + 2 * Math.sin(x * 0.12);
-dip('mop', 12, { PBr7BU: 2, PY43: 3, PB29: 0.4 }, 0.95, 0.78);
-fill(mud, 11, [4, 92, W - 4, 131], 170);
-dip('mop', 10, { PBr7BU: 3, PB29: 1.4 }, 1.6, 0.55);
+dip('mop', 12, { PBr7BU: 2, PY43: 3.4, PB29: 0.5 }, 0.6, 0.78);
+fill(mud, 11, [-8, 92, W + 8, 142], 260);
+dip('mop', 10, { PBr7BU: 3, PB29: 1.4 }, 0.9, 0.55);
 stroke([[8, 124], [60, 127], [112, 122]], 0.8, 110, 3); // prettier-ignore
 stroke([[120, 128], [172, 124]], 0.8, 110, 3); // prettier-ignore
 dip('dropper', 5, {}, 1, 1);
