@@ -76,6 +76,27 @@ function borderSteps(studio: Studio, id: string, area: Area): number {
   return mean(at) / mean(else_);
 }
 
+/** Values over an area less their mean around each cell: what is left is as fine as the tooth. */
+function fine(studio: Studio, [x, y, w, h]: Area, all: readonly number[]): number[] {
+  const { mmPerPx } = studio.painting;
+  const wide = Math.round((x + w) / mmPerPx) - Math.round(x / mmPerPx);
+  const high = Math.round((y + h) / mmPerPx) - Math.round(y / mmPerPx);
+  const reach = Math.round(1.2 / mmPerPx);
+  return all.map((v, i) => {
+    const cx = i % wide;
+    const cy = Math.floor(i / wide);
+    let sum = 0;
+    let n = 0;
+    for (let py = Math.max(0, cy - reach); py <= Math.min(high - 1, cy + reach); py++) {
+      for (let px = Math.max(0, cx - reach); px <= Math.min(wide - 1, cx + reach); px++) {
+        sum += all[py * wide + px];
+        n++;
+      }
+    }
+    return v - sum / n;
+  });
+}
+
 function flat(ground: Ground): Reading[] {
   const studio = groundFor(ground, 76, 34);
   const places: [string, Record<string, number>, number][] = [['PB29', BLUE, 3], ['PB15_3', CYAN, 27], ['PBr7BS', BROWN, 51]]; // prettier-ignore
@@ -87,7 +108,7 @@ function flat(ground: Ground): Reading[] {
     const rim = Math.max(...profile.slice(0, Math.max(3, Math.round(1 / studio.painting.mmPerPx))));
     const inner = mean(profile.slice(Math.round(profile.length * 0.4)));
     const area: Area = [x + 5, 9, 11, 16];
-    const held = correlation(coats(studio, id, area), depths(studio, area));
+    const held = correlation(fine(studio, area, coats(studio, id, area)), fine(studio, area, depths(studio, area)));
     out.push({ what: `${id}: rim to interior`, value: rim / inner, least: 1.1, most: 2 });
     if (id === 'PB15_3') out.push({ what: `${id}: correlation with the depth of the tooth`, value: held, most: 0.1 });
     else out.push({ what: `${id}: correlation with the depth of the tooth`, value: held, least: 0.4 });
@@ -347,7 +368,7 @@ function dragged(ground: Ground): Reading[] {
   const dry = stat([12, 5, 52, 4]);
   const hot = ground.surface === 'paper-hot';
   return [
-    { what: 'coverage of a dry brush', value: dry.coverage, least: hot ? 0.3 : 0.12, most: hot ? 1 : 0.75 },
+    { what: 'coverage of a dry brush', value: dry.coverage, least: hot ? 0.3 : 0.1, most: hot ? 1 : 0.75 },
     { what: 'its correlation with the height of the tooth', value: dry.held, least: 0.3 },
     { what: 'coverage of a wet brush', value: stat([12, 15, 50, 4]).coverage, least: 0.98 },
   ];
