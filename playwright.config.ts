@@ -4,8 +4,8 @@ const PORT = 4173;
 
 export default defineConfig({
   testDir: 'e2e',
-  timeout: 90_000,
-  expect: { timeout: 15_000 },
+  timeout: 240_000,
+  expect: { timeout: 40_000 },
   workers: 1,
   fullyParallel: false,
   retries: process.env.CI ? 1 : 0,

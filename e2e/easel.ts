@@ -22,7 +22,7 @@ export async function prepare(page: Page, title: string): Promise<void> {
 
 /** Waits until the painting is on the easel and drawn. */
 export async function ready(page: Page): Promise<void> {
-  await expect(page.getByLabel('In hand').getByRole('slider').first()).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByLabel('In hand').getByRole('slider').first()).toBeVisible({ timeout: 120_000 });
   // the picture is coloured from the middle outwards
   const places = [0.25, 0.5, 0.75].flatMap((u) => [0.1, 0.5, 0.9].map((v) => [u, v] as const));
   await expect

@@ -204,7 +204,7 @@ test.describe('bad input is said in place, and nothing is lost', () => {
 
   test('painting files', async ({ page }) => {
     await page.goto('/');
-    await expect(page.getByRole('link', { name: 'Open Low tide, study 1' })).toBeVisible({ timeout: 30_000 });
+    await expect(page.getByRole('link', { name: 'Open Low tide, study 1' })).toBeVisible({ timeout: 90_000 });
     const open = (name: string, buffer: Buffer) =>
       page.getByLabel('Open a painting file').setInputFiles({ name, mimeType: 'application/zip', buffer });
     await open('letter.stigmos', Buffer.from('dear painter'));
@@ -214,7 +214,7 @@ test.describe('bad input is said in place, and nothing is lost', () => {
     await expect(page.getByRole('alert').filter({ hasText: 'half.stigmos' })).toContainText('damaged');
     await expect(page.getByRole('link', { name: /^Open / })).toHaveCount(1);
     await open('low-tide.stigmos', demo);
-    await page.waitForURL(/\/easel/, { timeout: 30_000 });
+    await page.waitForURL(/\/easel/, { timeout: 90_000 });
     await ready(page);
     await page.goto('/');
     await expect(page.getByRole('link', { name: /^Open / })).toHaveCount(2);

@@ -114,8 +114,6 @@ export class Toolbox {
     if (command.water !== undefined) {
       throw new PainterError(`The ${tool} takes no water: choose a watercolour brush, such as the mop or wash-round.`);
     }
-    if (Object.keys(command.mixture).length === 0)
-      throw new PainterError('Only a watercolour brush takes clear water.');
     const reservoir = this.reservoirInHand();
     this.booking(reservoir, 'loaded', () =>
       loadReservoir(reservoir, {
