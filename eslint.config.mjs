@@ -79,6 +79,7 @@ export default tseslint.config(
     ignores: [
       'simd/kernels.ts',
       'simd/water.ts',
+      'simd/wetLook.ts',
       '.next/**',
       'node_modules/**',
       'public/**',

@@ -1,11 +1,16 @@
 /**
- * From pen to picture in Chromium, as JSON: brushes of 60 and 200 px on 2400 x 1800, drawn at 1500 px/s of the painting.
- *   npm run bench:app        (CHROMIUM=/path/to/chromium; the app must have been built: ./start or ./check does it)
+ * From pen to picture in Chromium, as JSON: brushes of 60 and 200 px on 2400 x 1800, drawn at 1500 px/s of the
+ * painting; in oil, and in watercolour on a region of 512 x 512 that is wet and flows.
+ *   npm run bench:app [-- oil|water]     (CHROMIUM=/path/to/chromium; the app must have been built: ./check does it)
  */
 import { spawn } from 'node:child_process';
 import { createServer } from 'node:net';
+import { readFileSync } from 'node:fs';
 import { chromium, type Page } from '@playwright/test';
+import { decodeStigmosFile } from '@/core/formats/stigmosFile';
+import { STEP_SECONDS } from '@/core/flow/washRates';
 import { copyTime, percentile, round } from './measure';
+import { WET_PX, wetSheetFile } from './wetPaper';
 
 const freePort = () =>
   new Promise<number>((resolve) => {
@@ -42,7 +47,22 @@ async function prepare(page: Page): Promise<void> {
   await page.waitForTimeout(6000);
 }
 
-async function strokes(page: Page, zoomIn: boolean): Promise<{ latencies: number[]; sent: number; arrived: number }> {
+interface Drawn {
+  readonly latencies: number[];
+  readonly sent: number;
+  readonly arrived: number;
+}
+
+/**
+ * Six strokes below each other.
+ * @param area in which they are drawn, CSS pixels of the canvas @param passes how often each goes to and fro
+ */
+async function strokes(
+  page: Page,
+  zoomIn: boolean,
+  area = { left: 200, top: 120, width: 560, rows: 60 },
+  passes = 1,
+): Promise<Drawn> {
   const box = (await page.getByTestId('canvas').boundingBox())!;
   if (zoomIn) {
     await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
@@ -67,22 +87,30 @@ async function strokes(page: Page, zoomIn: boolean): Promise<{ latencies: number
   let sent = 0;
   for (let k = 0; k < 6; k++) {
     await page.keyboard.press('r');
-    const y = box.y + 120 + k * 60;
-    await send('mousePressed', box.x + 200, y, 0.6);
+    const x = box.x + area.left;
+    const y = box.y + area.top + k * area.rows;
+    await send('mousePressed', x, y, 0.6);
     // readings every 8 ms at 1500 px/s of the painting
     const speed = 1500 * zoom;
     const start = performance.now();
-    for (let t = 0; t < (560 / speed) * 1000;) {
+    for (let t = 0; t < ((passes * area.width) / speed) * 1000;) {
       const now = performance.now() - start;
       if (now < t) {
         await new Promise((resolve) => setTimeout(resolve, 1));
         continue;
       }
-      void send('mouseMoved', box.x + 200 + (speed * t) / 1000, y + 6 * Math.sin(t / 90), 0.6);
+      const way = (speed * t) / 1000 / area.width;
+      const across = way % 2 < 1 ? way % 1 : 1 - (way % 1);
+      void send(
+        'mouseMoved',
+        x + across * area.width,
+        y + (way / passes) * (passes - 1) * 0.2 * area.rows + 6 * Math.sin(t / 90),
+        0.6,
+      );
       sent++;
       t += 8;
     }
-    await send('mouseReleased', box.x + 760, y, 0);
+    await send('mouseReleased', x, y, 0);
     await page.waitForTimeout(400);
   }
   return page.evaluate((n) => {
@@ -91,8 +119,18 @@ async function strokes(page: Page, zoomIn: boolean): Promise<{ latencies: number
   }, sent);
 }
 
-try {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const latency = ({ latencies, sent, arrived }: Drawn) => {
+  const p95 = percentile(latencies, 0.95);
+  return {
+    frames: latencies.length,
+    penToPictureMs: { p50: round(percentile(latencies, 0.5)), p95: round(p95), max: round(Math.max(...latencies)) },
+    p95ToCopy16MiB: round(p95 / copyTime()),
+    readings: { sent, arrived },
+  };
+};
+
+/** Oil brushes of two sizes, the canvas in view as a whole and close by. */
+async function oil(page: Page): Promise<Record<string, unknown>> {
   await prepare(page);
   await page.getByRole('button', { name: 'Load Ultramarine Blue' }).click();
   // 60 px at 150 ppi are 10.16 mm
@@ -106,15 +144,68 @@ try {
   ] as const) {
     for (let i = 0; i < Math.abs(larger); i++) await page.keyboard.press(larger > 0 ? ']' : '[');
     await page.waitForTimeout(500);
-    const { latencies, sent, arrived } = await strokes(page, zoomIn);
-    const p95 = percentile(latencies, 0.95);
-    report[name] = {
-      frames: latencies.length,
-      penToPictureMs: { p50: round(percentile(latencies, 0.5)), p95: round(p95), max: round(Math.max(...latencies)) },
-      p95ToCopy16MiB: round(p95 / copyTime()),
-      readings: { sent, arrived },
+    report[name] = latency(await strokes(page, zoomIn));
+  }
+  return report;
+}
+
+/** A brush of 60 px in a wet region of 512 x 512 px, and how many steps a second its water made meanwhile. */
+async function wetRegion(page: Page): Promise<Record<string, unknown>> {
+  const { bytes, wetTiles } = wetSheetFile();
+  await page.goto(`http://127.0.0.1:${port}/`);
+  await page.getByLabel('Open a painting file').setInputFiles({ name: 'wet.stigmos', mimeType: 'application/zip', buffer: Buffer.from(bytes) }); // prettier-ignore
+  await page.waitForURL(/easel/);
+  await page.getByLabel('In hand').getByRole('slider').first().waitFor();
+  await page.getByRole('button', { name: 'Roll', exact: true }).click();
+  await page
+    .locator('section[aria-label="Roll"]')
+    .getByRole('button', { name: /^Take the Wash round/ })
+    .click();
+  await page.getByRole('button', { name: 'Load Ultramarine Blue' }).click();
+  for (let i = 0; i < 2; i++) await page.keyboard.press(']');
+  await page.waitForTimeout(3000);
+  const report: Record<string, unknown> = {};
+  for (const zoomIn of [false, true]) {
+    const before = (await journal(page)).length;
+    const box = (await page.getByTestId('canvas').boundingBox())!;
+    if (zoomIn) {
+      await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+      for (let i = 0; i < 5; i++) await page.mouse.wheel(0, -160);
+      await page.waitForTimeout(1500);
+    }
+    const side = Math.min(0.9 * WET_PX * Number(await page.getByTestId('canvas').getAttribute('data-zoom')), 0.8 * box.height); // prettier-ignore
+    const area = {
+      left: (box.width - side) / 2,
+      top: (box.height - side) / 2 + side / 12,
+      width: side,
+      rows: side / 6,
+    };
+    const drawn = await strokes(page, false, area, 5);
+    const entries = (await journal(page)).slice(before);
+    const painted = entries.filter((entry) => entry.do === 'stroke');
+    const steps = painted.map((entry) => (entry.do === 'stroke' ? (entry.pace ?? 1) : 1) / STEP_SECONDS);
+    report[zoomIn ? 'zoomed in' : 'whole canvas in view'] = {
+      strokes: painted.length,
+      stepsPerSecondInStrokes: { least: round(Math.min(...steps)), most: round(Math.max(...steps)) },
+      ...latency(drawn),
     };
   }
+  return { wetTiles, ...report };
+}
+
+/** What has been done to the painting on the easel, from its file. */
+async function journal(page: Page) {
+  await page.getByRole('button', { name: 'Send out' }).click();
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: /Painting file/ }).click()]); // prettier-ignore
+  return decodeStigmosFile(readFileSync(await download.path())).journal.entries;
+}
+
+try {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const report: Record<string, unknown> = {};
+  const only = process.argv[2];
+  if (only !== 'water') Object.assign(report, await oil(page));
+  if (only !== 'oil') report[`61 px on ${WET_PX} x ${WET_PX} of wet paper`] = await wetRegion(page);
   console.log(JSON.stringify({ paintingPx: [2400, 1800], ...report }, null, 2));
 } finally {
   await browser.close();

@@ -5,12 +5,14 @@
 import { BANDS } from '@/core/colour/bands';
 import { encodeSrgb } from '@/core/colour/colorimetry';
 import { Arena } from '@/core/film/arena';
+import { Flow } from '@/core/flow/flowing';
 import { BLADE } from '@/core/kernels/blade';
 import { CODE_STEPS } from '@/core/kernels/colour';
 import { CONTACT } from '@/core/kernels/contact';
 import { plainKernels, simdKernels, type Kernels } from '@/core/kernels/kernels';
 import { aimLamp, RELIGHT } from '@/core/kernels/relight';
 import { randomFrom } from '@/core/surface/noise';
+import { WET_PX, wetSheet } from './wetPaper';
 
 const arena = new Arena(512 * 2 ** 20);
 const random = randomFrom(3);
@@ -121,5 +123,18 @@ const n = 8;
   figures['unpack, bytes of float'] = compare(4096 * 4 * 20, (k) => {
     for (let i = 0; i < 20; i++) k.unpackSteps(steps, 4096, 1 / 65535, from);
   });
+}
+// a step of water: all loops of a wash of 512 x 512 cells, and what leads from one to the next
+{
+  const { studio } = wetSheet(768, 768);
+  const { painting } = studio;
+  const flows = {
+    simd: new Flow(painting, simdKernels(painting.arena)),
+    plain: new Flow(painting, plainKernels(painting.arena)),
+  };
+  figures['step of a wash, cells'] = {
+    wetTiles: studio.wetTiles,
+    ...compare(WET_PX * WET_PX, (k) => flows[k.kind].step(() => {})),
+  };
 }
 console.log(JSON.stringify(figures, null, 2));

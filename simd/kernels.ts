@@ -566,3 +566,5 @@ export {
   filmDepth, pushWater, shiftWater, evaporate, adoptWater, adoptLoad, advanceFront, coverFilm, weighPaint, pushPaint, carryX, carryY,
   settlePaint,
 } from './water';
+
+export { dampen, sumCoats, waterLooks, wetSurface } from './wetLook';

@@ -384,6 +384,13 @@ export function pushPaint(block: i32, at: i32, bed: i32): f32 {
 // @ts-ignore: decorator
 @inline function tidy(v: v128): v128 { return v128.and(v, f32x4.ge(v, lanes(1e-12))); }
 
+/** What passes through four faces, between the cells before and behind them; `r` is the address of their velocities. */
+// @ts-ignore: decorator
+@inline function faces4(r: usize, before: v128, behind: v128, mobile: v128, rollA: v128, rollB: v128, diffuse: v128): v128 {
+  const v = f32x4.add(f32x4.add(f32x4.mul(mobile, v128.load(r)), f32x4.mul(rollA, v128.load(r, 4 * ROW))), f32x4.mul(rollB, v128.load(r, 8 * ROW)));
+  return flux(f32x4.mul(before, v128.load(r, 12 * ROW)), f32x4.mul(behind, v128.load(r, 16 * ROW)), v, diffuse);
+}
+
 /** Velocities and fades at the faces of a row along x, from its flow cells: into rows 0 and 6. @returns whether there is film */
 function facesX(block: i32, rows: i32, coarse: i32, n: i32, factor: i32, cells: v128): bool {
   const paint = int(block + PAINT_U), depth = int(block + DEPTH);
@@ -422,6 +429,45 @@ function facesX(block: i32, rows: i32, coarse: i32, n: i32, factor: i32, cells: 
   return v128.any_true(f32x4.gt(any, lanes(0)));
 }
 
+/** Where each pigment has paint, in and beside the tile: first and last row, into words 72 and 73 of its row. @returns whether there is any */
+function extents(above: i32, n: i32, list: i32, count: i32, across: bool): bool {
+  let any = false;
+  for (let k = 0; k < count; k++) {
+    const e = list + k * 8, plane = int(e), before = int(e + 1), behind = int(e + 2), out = above + k * ROW + 72;
+    let first = 0, last = n - 1;
+    for (; first < n; first++) {
+      const row = plane + first * n;
+      let sum = lanes(0);
+      for (let c = 0; c < n; c += 4) sum = v128.or(sum, ld(row + c));
+      if (v128.any_true(sum)) break;
+      if (across && ((before != 0 && get(before + first) != 0) || (behind != 0 && get(behind + first * n) != 0))) break;
+    }
+    for (; last > first; last--) {
+      const row = plane + last * n;
+      let sum = lanes(0);
+      for (let c = 0; c < n; c += 4) sum = v128.or(sum, ld(row + c));
+      if (v128.any_true(sum)) break;
+      if (across && ((before != 0 && get(before + last) != 0) || (behind != 0 && get(behind + last * n) != 0))) break;
+    }
+    if (!across) {
+      let sum = lanes(0);
+      if (before != 0) for (let c = 0; c < n; c += 4) sum = v128.or(sum, ld(before + c));
+      if (v128.any_true(sum)) {
+        if (first == n) last = 0;
+        first = 0;
+      }
+      sum = lanes(0);
+      if (behind != 0) for (let c = 0; c < n; c += 4) sum = v128.or(sum, ld(behind + c));
+      if (v128.any_true(sum)) last = n;
+    }
+    if (first < n || last == n) any = true;
+    else last = -3;
+    store<i32>(<usize>out << 2, first);
+    store<i32>(<usize>(out + 1) << 2, last);
+  }
+  return any;
+}
+
 export function carryX(block: i32, at: i32, coverAt: i32, fine: i32, list: i32, count: i32, steps: f32): void {
   const stride = int(block + STRIDE), coverStride = int(block + COVER_STRIDE), fineStride = int(block + FINE_STRIDE);
   const factor = int(block + FACTOR), n = int(block + SIDE) * factor, rows = int(block + ROWS);
@@ -431,8 +477,12 @@ export function carryX(block: i32, at: i32, coverAt: i32, fine: i32, list: i32, 
     const e = list + k * 8, save = int(e + 3), plane = int(e);
     if (save != 0) for (let y = 0; y < n; y++) set(save + y, get(plane + y * n + n - 1));
   }
-  const held = rows + 7 * ROW;
+  const above = rows + 8 * ROW;
+  if (!extents(above, n, list, count, true)) return;
   for (let y = 0; y < n; y++) {
+    let paint = false;
+    for (let k = 0; k < count; k++) paint = paint || (y >= int(above + k * ROW + 72) && y <= int(above + k * ROW + 73));
+    if (!paint) continue;
     if (!facesX(block, rows, at + (y / factor) * stride, n, factor, cells)) continue;
     const cover = covers + coverAt + y * coverStride, ground = fine + y * fineStride;
     for (let c = 0; c <= n; c += 4) {
@@ -441,22 +491,25 @@ export function carryX(block: i32, at: i32, coverAt: i32, fine: i32, list: i32, 
       apertures(rows, c, ld(cover + c - 1), ld(cover + c));
     }
     for (let k = 0; k < count; k++) {
-      const e = list + k * 8, g = int(e) + y * n, before = int(e + 1), behind = int(e + 2);
+      if (y < int(above + k * ROW + 72) || y > int(above + k * ROW + 73)) continue;
+      const e = list + k * 8, before = int(e + 1), behind = int(e + 2);
       const mobile = all(e + 4), rollA = all(e + 5), rollB = all(e + 6), diffuse = all(e + 7);
-      // the row with a cell of either neighbour at its ends
-      for (let c = 0; c < n; c += 4) st(held + 4 + c, ld(g + c));
-      set(held + 3, before != 0 ? get(before + y) : 0);
-      st(held + 4 + n, lanes(0));
-      if (behind != 0) set(held + 4 + n, get(behind + y * n));
-      for (let c = 0; c <= n; c += 4) {
-        const v = f32x4.add(f32x4.add(f32x4.mul(mobile, ld(rows + c)), f32x4.mul(rollA, ld(rows + ROW + c))), f32x4.mul(rollB, ld(rows + 2 * ROW + c)));
-        const a = f32x4.mul(ld(held + 3 + c), ld(rows + 3 * ROW + c)), b = f32x4.mul(ld(held + 4 + c), ld(rows + 4 * ROW + c));
-        st(rows + 5 * ROW + c, flux(a, b, v, diffuse));
-      }
-      if (before == 0) set(rows + 5 * ROW, 0);
-      if (behind == 0) set(rows + 5 * ROW + n, 0);
-      for (let c = 0; c < n; c += 4) {
-        st(g + c, tidy(f32x4.sub(f32x4.add(ld(held + 4 + c), ld(rows + 5 * ROW + c)), ld(rows + 5 * ROW + c + 1))));
+      const first = before != 0 ? get(before + y) : 0, beyond = behind != 0 ? get(behind + y * n) : 0;
+      let r = <usize>rows << 2, g = <usize>(int(e) + y * n) << 2;
+      const end = r + (<usize>n << 2);
+      let last = lanes(first), cells4 = v128.load(g), passed = lanes(0);
+      // each pass works out four faces, and stores the four cells before them
+      for (; r <= end; r += 16, g += 16) {
+        let through = faces4(r, v128.shuffle<f32>(last, cells4, 3, 4, 5, 6), cells4, mobile, rollA, rollB, diffuse);
+        if (r == <usize>rows << 2) {
+          if (before == 0) through = f32x4.replace_lane(through, 0, 0);
+        } else {
+          if (r == end && behind == 0) through = f32x4.replace_lane(through, 0, 0);
+          v128.store(g - 16, tidy(f32x4.sub(f32x4.add(last, passed), v128.shuffle<f32>(passed, through, 1, 2, 3, 4))));
+        }
+        last = cells4;
+        passed = through;
+        cells4 = r + 16 < end ? v128.load(g, 16) : lanes(beyond);
       }
     }
   }
@@ -501,8 +554,13 @@ export function carryY(block: i32, at: i32, coverAt: i32, fine: i32, list: i32, 
   }
   // what came through the face above, a row for each pigment
   const above = rows + 8 * ROW;
+  if (!extents(above, n, list, count, false)) return;
   for (let k = 0; k < count; k++) for (let x = 0; x < n; x += 4) st(above + k * ROW + x, lanes(0));
   for (let y = 0; y <= n; y++) {
+    // beyond its first and last row nothing passes through a face
+    let paint = false;
+    for (let k = 0; k < count; k++) paint = paint || (y >= int(above + k * ROW + 72) && y <= int(above + k * ROW + 73) + 2);
+    if (!paint) continue;
     const cover = covers + coverAt + y * coverStride, ground = fine + y * fineStride;
     facesY(block, rows, at + (y / factor) * stride, n, factor, <f32>(y % factor) / <f32>factor, cells);
     for (let c = 0; c < n; c += 4) {
@@ -511,18 +569,22 @@ export function carryY(block: i32, at: i32, coverAt: i32, fine: i32, list: i32, 
       apertures(rows, c, ld(cover + c - coverStride), ld(cover + c));
     }
     for (let k = 0; k < count; k++) {
+      if (y < int(above + k * ROW + 72) || y > int(above + k * ROW + 73) + 2) continue;
       const e = list + k * 8, g = int(e) + y * n, before = int(e + 1), behind = int(e + 2), held = above + k * ROW;
-      const open = y == 0 ? before : y == n ? behind : 1;
-      const upper = y == 0 ? before : g - n, lower = y == n ? behind : g;
+      const upper = <usize>(y == 0 ? before : g - n) << 2, lower = <usize>(y == n ? behind : g) << 2;
       const mobile = all(e + 4), rollA = all(e + 5), rollB = all(e + 6), diffuse = all(e + 7);
-      for (let c = 0; c < n; c += 4) {
-        let through = lanes(0);
-        if (open != 0) {
-          const v = f32x4.add(f32x4.add(f32x4.mul(mobile, ld(rows + c)), f32x4.mul(rollA, ld(rows + ROW + c))), f32x4.mul(rollB, ld(rows + 2 * ROW + c)));
-          through = flux(f32x4.mul(ld(upper + c), ld(rows + 3 * ROW + c)), f32x4.mul(ld(lower + c), ld(rows + 4 * ROW + c)), v, diffuse);
+      const r = <usize>rows << 2, h = <usize>held << 2, end = <usize>n << 2;
+      if (y == 0) {
+        if (before != 0) for (let c: usize = 0; c < end; c += 16) v128.store(h + c, faces4(r + c, v128.load(upper + c), v128.load(lower + c), mobile, rollA, rollB, diffuse));
+      } else if (y == n && behind == 0) {
+        for (let c: usize = 0; c < end; c += 16) v128.store(upper + c, tidy(f32x4.add(v128.load(upper + c), v128.load(h + c))));
+      } else {
+        for (let c: usize = 0; c < end; c += 16) {
+          const there = v128.load(upper + c);
+          const through = faces4(r + c, there, v128.load(lower + c), mobile, rollA, rollB, diffuse);
+          v128.store(upper + c, tidy(f32x4.sub(f32x4.add(there, v128.load(h + c)), through)));
+          v128.store(h + c, through);
         }
-        if (y > 0) st(g - n + c, tidy(f32x4.sub(f32x4.add(ld(g - n + c), ld(held + c)), through)));
-        st(held + c, through);
       }
     }
   }

@@ -20,6 +20,8 @@ import { Keeping } from './keeping';
 import type { BenchState, FromWorker, Question, ToWorker } from './protocol';
 import { Pace } from './pace';
 import { SlabPane } from './slabPane';
+import { StaleTiles } from './staleTiles';
+import { WaterClock } from './waterClock';
 import { warmUp } from './warmUp';
 import { isStorageFull, readFace, readPainting, readPhoto, writeFace, type PaintingFace } from './shelf';
 import { thumbnailPng } from '@/core/formats/thumbnail';
@@ -35,13 +37,11 @@ const SNAPSHOT_QUIET_MS = 2500;
 const SNAPSHOT_COMMANDS = 40;
 /** How often the painting's own clock is set forward while something dries by it, ms. */
 const TICK_MS = 10_000;
-/** How often water is stepped while it flows, ms; most steps at once, and the longest time they may take. */
-const FLOW_MS = 50;
-const MOST_STEPS = 8;
-const FLOW_TURN_MS = 22;
-/** Time for recolouring what water has changed, ms: while a stroke is made, and otherwise. */
-const WET_MS = 5;
-const WET_QUIET_MS = 18;
+/** How often water is looked at while it flows, ms. A step or two are made at once, so that a pen need not wait. */
+const FLOW_MS = 25;
+const FLOW_TURN_MS = 8;
+/** Time for recolouring what water has changed before a frame of a stroke is shown, ms. */
+const WET_MS = 4;
 /** A hand that rests for so long lets time pass in its stroke, ms. */
 const REST_MS = 60;
 /** Side of the blocks in which a picture is first coloured, cells. */
@@ -75,14 +75,12 @@ export class EngineHost {
   private readonly channel = new MessageChannel();
   private opening: Promise<void> | undefined;
   private readonly pace = new Pace();
-  /** How fast the clock of wet paper goes, 0 = held; what of a step has passed; when it was last looked at, ms. */
-  private clockPace = 1;
-  private stepsOwed = 0;
-  private flowSet = performance.now();
+  private readonly waterClock = new WaterClock();
   private wroteWait = 0;
   private flowTimer: ReturnType<typeof setTimeout> | undefined;
-  /** Tiles whose water has moved and whose picture is old, oldest first. */
-  private readonly stale = new Set<number>();
+  private stale!: StaleTiles;
+  /** What the stroke in the air painted last. */
+  private atBrush = noRect();
   /** The last reading of the stroke in the air, and when it came. */
   private resting: { sample: number[]; at: number } | undefined;
   /** When the painting's own clock was last set forward, ms. */
@@ -118,7 +116,7 @@ export class EngineHost {
       // what cannot be shown yet need not be coloured yet: one frame then does for several turns
       if (this.framesOut < FRAMES_AHEAD) {
         this.publishStroke();
-        this.colourWet();
+        if (this.studio?.strokeInAir) this.colourWet(WET_MS, this.atBrush);
         this.show();
       }
       if (this.inbox.length > 0) this.plan();
@@ -167,7 +165,7 @@ export class EngineHost {
         this.tick();
         this.endWait();
         this.resting = undefined;
-        this.attempt(() => studio.beginStroke(message.on));
+        this.attempt(() => studio.beginStroke(message.on, this.strokePace()));
         this.pace.begin();
         return;
       case 'stroke-samples':
@@ -185,15 +183,15 @@ export class EngineHost {
         this.pace.end(studio.tools.current, studio.painting.mmPerPx);
         this.changed(change.rect, change.slab, change.flowed);
         this.resting = undefined;
-        this.flowSet = performance.now();
+        this.waterClock.set(performance.now());
         this.keep(command);
         this.postBench();
         return;
       }
       case 'clock':
         this.endWait();
-        this.clockPace = message.pace;
-        this.flowSet = performance.now();
+        this.waterClock.pace = message.pace;
+        this.waterClock.set(performance.now());
         this.postBench();
         return;
       case 'light':
@@ -229,7 +227,10 @@ export class EngineHost {
       this.pace.work(() => {
         const rect = studio.publishStroke();
         if (studio.strokeOnSlab) this.slab.changed(rect);
-        else this.changed(rect, noRect(), studio.takeFlowed());
+        else {
+          if (!isEmpty(rect)) this.atBrush = rect;
+          this.changed(rect, noRect(), studio.takeFlowed());
+        }
       });
     }
     this.unpublished = false;
@@ -258,30 +259,33 @@ export class EngineHost {
     const { studio } = this;
     const now = performance.now();
     if (!studio?.hasWater) {
-      this.flowSet = now;
+      this.waterClock.set(now);
       if (studio) this.endWait();
       return;
     }
     if (studio.strokeInAir) {
       const { resting } = this;
-      if (studio.strokeTakesTime && resting && now - resting.at > REST_MS) {
+      if (studio.strokesTakeTime && resting && now - resting.at > REST_MS) {
         const [t, ...rest] = resting.sample;
         this.resting = { sample: [t + now - resting.at, ...rest], at: now };
         studio.addSample(this.resting.sample);
         this.unpublished = true;
       }
-      this.flowSet = now;
+      this.waterClock.set(now);
       this.flowLater();
       return;
     }
-    if (this.clockPace === 0) return;
-    this.stepsOwed = Math.min(MOST_STEPS, this.stepsOwed + ((now - this.flowSet) * this.clockPace) / FLOW_MS);
-    this.flowSet = now;
-    while (this.stepsOwed >= 1 && performance.now() - now < FLOW_TURN_MS) {
+    if (this.waterClock.pace === 0) return;
+    const { wetTiles } = studio;
+    const due = this.waterClock.due(now, wetTiles);
+    let steps = 0;
+    while (steps < due && performance.now() - now < FLOW_TURN_MS) {
       studio.advance(1);
-      this.stepsOwed--;
+      steps++;
     }
-    for (const index of studio.takeFlowed()) this.stale.add(index);
+    this.waterClock.ran(steps, performance.now() - now, wetTiles);
+    this.stale.add(studio.takeFlowed());
+    if (steps < due) this.plan();
     if (!studio.hasWater) {
       this.lastChange = now;
       this.endWait();
@@ -293,7 +297,7 @@ export class EngineHost {
     this.flowTimer ??= setTimeout(() => {
       this.flowTimer = undefined;
       this.plan();
-    }, FLOW_MS / 2);
+    }, FLOW_MS);
   }
 
   /** Writes down the time that has passed on wet paper. */
@@ -304,18 +308,21 @@ export class EngineHost {
     this.keep(waited.command);
   }
 
-  /** Recolours tiles in which water has moved, oldest first, as far as there is time. */
-  private colourWet(): void {
+  /** How fast water goes in a stroke that is about to be made: a tool that lets no time pass has no need of it. */
+  private strokePace(): number | undefined {
+    const { studio } = this;
+    return studio?.strokesTakeTime ? this.waterClock.strokePace(studio.wetTiles) : undefined;
+  }
+
+  /** Recolours tiles in which water has moved, those that have changed most first, as far as there is time. */
+  private colourWet(time: number, near?: PixelRect): void {
     const { studio } = this;
     if (!studio) return;
     const start = performance.now();
-    const time = studio.strokeInAir ? WET_MS : WET_QUIET_MS;
-    for (const index of this.stale) {
-      this.stale.delete(index);
+    for (const index of this.stale.mostChanged(near)) {
       this.colour(tileRect(studio.painting, index));
       if (performance.now() - start > time) break;
     }
-    if (this.stale.size > 0) this.flowLater();
   }
 
   /** Does what a painter asked; what cannot be done is said, and changes nothing. */
@@ -358,8 +365,9 @@ export class EngineHost {
     this.picture = new Picture(painting);
     this.pyramid = new Pyramid(this.picture);
     this.slab = new SlabPane(studio.slab);
+    this.stale = new StaleTiles(painting);
     const { rules, tubes } = record.palette ?? {};
-    this.clockPace = record.clock ?? 1;
+    this.waterClock.pace = record.clock ?? 1;
     this.allowed = rules?.onlyTheseTubes && tubes ? new Set(tubes) : undefined;
     this.face = (await readFace(id)) ?? { changedAt: record.createdAt };
     this.changedSinceThumbnail = !this.face.thumbnail;
@@ -379,7 +387,7 @@ export class EngineHost {
 
   private changed(rect: PixelRect, slab = noRect(), flowed: ReadonlySet<number> = new Set()): void {
     this.slab.changed(slab);
-    for (const index of flowed) this.stale.add(index);
+    this.stale.add(flowed);
     if (flowed.size > 0) {
       this.lastChange = performance.now();
       this.changedSinceThumbnail = true;
@@ -465,6 +473,11 @@ export class EngineHost {
     if (this.uncoloured.length > 0) {
       this.plan();
       return;
+    }
+    // in a stroke this is done with every frame, and no more
+    if (this.stale.size > 0 && !this.studio.strokeInAir) {
+      this.colourWet(SLICE_MS);
+      this.plan();
     }
     if (this.studio.strokeInAir || !this.keeping) return;
     if (performance.now() - this.clockSet > TICK_MS) this.tick();
@@ -565,8 +578,7 @@ export class EngineHost {
         return retubeProof(this.picture, question.width, question.change);
       case 'png':
         while (this.uncoloured.length > 0) this.colour(this.uncoloured.pop()!);
-        for (const index of this.stale) this.colour(tileRect(painting, index));
-        this.stale.clear();
+        for (const index of this.stale.mostChanged()) this.colour(tileRect(painting, index));
         return encodePng(pictureRaster(this.picture, question.lit), painting.spec.ppi);
       case 'file': {
         this.endWait();
@@ -611,7 +623,8 @@ export class EngineHost {
       memory: painting.arena.used,
       strokes: studio.strokes,
       water: studio.hasWater,
-      clock: this.clockPace,
+      clock: this.waterClock.pace,
+      clockLag: this.waterClock.lag(studio.wetTiles),
       tilt: painting.flow.tilt,
       brushFilmUm: tools.brushFilm * WASH_UM,
       slabUsed: studio.slab.active.tiles.some((tile) => tile?.volume),

@@ -138,6 +138,8 @@ export interface BenchState {
   /** Whether there is water on any layer; how fast its clock goes; the tilt of the board, degrees. */
   readonly water: boolean;
   readonly clock: number;
+  /** Share of that pace which it keeps where a stroke is made: less when very much of the sheet is wet. */
+  readonly clockLag: number;
   readonly tilt: readonly [x: number, y: number];
   /** Depth of film, um, that the watercolour brush in hand would leave now; 0 for other tools. */
   readonly brushFilmUm: number;

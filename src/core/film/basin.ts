@@ -1,5 +1,6 @@
 import type { Arena } from './arena';
 import { TILE } from './cells';
+import type { Copies } from './copies';
 
 /**
  * The water of one layer while it is wet: film, moisture and motion on a coarser grid, and how far the film covers
@@ -137,19 +138,17 @@ export class Basin {
     return total;
   }
 
-  capture(index: number): WaterImage | undefined {
+  /** Words of the copy that `capture` makes. */
+  words(index: number): number {
+    return this.state[index] === DRY ? 0 : STATE_PLANES.length * this.side * this.side + TILE * TILE;
+  }
+
+  capture(index: number, copies: Copies): WaterImage | undefined {
     if (this.state[index] === DRY) return undefined;
-    const planes = STATE_PLANES.map((name) => {
-      const out = new Float32Array(this.side * this.side);
-      this.rows(this.at[name] + this.first(index), this.stride, this.side, (row, y) =>
-        out.set(this.arena.f32.subarray(row, row + this.side), y * this.side),
-      );
-      return out;
-    });
-    const cover = new Float32Array(TILE * TILE);
-    this.rows(this.cover + this.firstCover(index), this.coverStride, TILE, (row, y) =>
-      cover.set(this.arena.f32.subarray(row, row + TILE), y * TILE),
-    );
+    const { stride, side } = this;
+    const first = this.first(index);
+    const planes = STATE_PLANES.map((name) => copies.rectangle(this.at[name] + first, stride, side, side));
+    const cover = copies.rectangle(this.cover + this.firstCover(index), this.coverStride, TILE, TILE);
     return {
       scalars: [this.state[index], this.waited[index], this.film[index], this.paint[index]],
       planes: [...planes, cover],

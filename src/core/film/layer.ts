@@ -1,5 +1,6 @@
 import type { Arena } from './arena';
 import type { Basin } from './basin';
+import { Copies } from './copies';
 import { captureTile, restoreTile, Tile, type TileImage } from './tile';
 
 /** `paint` takes wet paint; `drawing` takes graphite and is kept apart from the paint. */
@@ -37,8 +38,10 @@ export class Layer {
   capture(index: number, arena: Arena): TileImage | undefined {
     const tile = this.tiles[index];
     if (!tile) return undefined;
-    const water = this.basin?.capture(index);
-    return water ? { ...captureTile(arena, tile), water } : captureTile(arena, tile);
+    const copies = new Copies(arena, tile.words + (this.basin?.words(index) ?? 0));
+    const image = captureTile(arena, tile, copies);
+    const water = this.basin?.capture(index, copies);
+    return water ? { ...image, water } : image;
   }
 
   /**

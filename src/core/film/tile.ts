@@ -1,4 +1,5 @@
 import type { Arena } from './arena';
+import { Copies } from './copies';
 import type { WaterImage } from './basin';
 import { PLANE_BYTES, TILE, TILE_CELLS } from './cells';
 import { layerThickness, SOLVENT, type Stratum } from './stratum';
@@ -145,6 +146,13 @@ export class Tile {
     this.substrate = 0;
   }
 
+  /** Words of the planes that a copy of it has (see `captureTile`). */
+  get words(): number {
+    const wet = this.volume ? this.mass.length + 2 + (this.cure ? 1 : 0) : 0;
+    const skin = this.skinVolume ? this.skin.length + 1 : 0;
+    return TILE_CELLS * (wet + skin + (this.wash?.planes ?? 0));
+  }
+
   /** Whether there is nothing on it. */
   get bare(): boolean {
     return !this.volume && this.strata.length === 0 && !this.wash;
@@ -169,16 +177,12 @@ export interface TileImage {
   readonly water?: WaterImage;
 }
 
-/** Copies a tile out of the arena. */
-export function captureTile(arena: Arena, tile: Tile): TileImage {
-  const copy = (plane: number) => {
-    const out = new Float32Array(TILE_CELLS);
-    out.set(arena.f32.subarray(plane >> 2, (plane >> 2) + TILE_CELLS));
-    return out;
-  };
+/** Copies a tile out of the arena; `copies` has room for its `words`. */
+export function captureTile(arena: Arena, tile: Tile, copies = new Copies(arena, tile.words)): TileImage {
+  const copy = (plane: number) => copies.plane(plane, TILE_CELLS);
   const planes = tile.volume ? [...tile.mass, tile.volume, tile.body, ...(tile.cure ? [tile.cure] : [])].map(copy) : [];
   const skin = tile.skinVolume ? { skin: [...tile.skin, tile.skinVolume].map(copy) } : {};
-  const wash = tile.wash ? { wash: captureWash(arena, tile.wash) } : {};
+  const wash = tile.wash ? { wash: captureWash(copies, tile.wash) } : {};
   return { pigments: [...tile.pigments], planes, ...skin, strata: tile.strata, ...wash };
 }
 

@@ -1,5 +1,6 @@
 import type { Arena } from './arena';
 import { PLANE_BYTES, TILE_CELLS } from './cells';
+import type { Copies } from './copies';
 
 /**
  * Pigment of washes and ink on one tile, in coats, for each pigment that is there.
@@ -40,6 +41,14 @@ export class Wash {
   /** The plane of a resist, made when it is missing. */
   resistPlane(resist: Resist): number {
     return (this.resist[resist] ||= this.arena.allocate(PLANE_BYTES));
+  }
+
+  /** How many planes there are. */
+  get planes(): number {
+    let count = 0;
+    for (const name of RESISTS) if (this.resist[name]) count++;
+    for (const coat of COATS) for (const plane of this.coats[coat]) if (plane) count++;
+    return count;
   }
 
   /** Whether nothing is on the tile. */
@@ -93,13 +102,8 @@ export interface WashImage {
   readonly resist: Readonly<Partial<Record<Resist, Float32Array>>>;
 }
 
-export function captureWash({ f32 }: Arena, wash: Wash): WashImage {
-  const copy = (plane: number) => {
-    if (!plane) return undefined;
-    const out = new Float32Array(TILE_CELLS);
-    out.set(f32.subarray(plane >> 2, (plane >> 2) + TILE_CELLS));
-    return out;
-  };
+export function captureWash(copies: Copies, wash: Wash): WashImage {
+  const copy = (plane: number) => (plane ? copies.plane(plane, TILE_CELLS) : undefined);
   const resist: Partial<Record<Resist, Float32Array>> = {};
   for (const name of RESISTS) if (wash.resist[name]) resist[name] = copy(wash.resist[name]);
   return {

@@ -14,6 +14,39 @@ import { FLOW, STEP_SECONDS, washRates } from './washRates';
 /** Called before a tile is changed, so that it can be kept for undo. */
 export type BeforeTile = (layer: Layer, index: number) => void;
 
+/** A tile whose paint moves now, and the steps that it has waited. */
+interface Due {
+  readonly index: number;
+  readonly steps: number;
+}
+
+/** Address of a pigment's suspended plane in a wash, or 0. */
+function floating(wash: Wash | undefined, pigment: number): number {
+  const k = wash ? wash.pigments.indexOf(pigment) : -1;
+  return k < 0 ? 0 : wash!.coats.suspended[k];
+}
+
+/** Tiles of a step, all and by rows of tiles; its arrays are used again. */
+class TileRows {
+  readonly all: number[] = [];
+  private readonly rows: number[][] = [];
+
+  clear(): void {
+    this.all.length = 0;
+    for (const row of this.rows) row.length = 0;
+  }
+  add(index: number, tilesX: number): void {
+    const r = Math.floor(index / tilesX);
+    while (this.rows.length <= r) this.rows.push([]);
+    this.rows[r].push(index);
+    this.all.push(index);
+  }
+  row(r: number): readonly number[] {
+    return this.rows[r] ?? NONE;
+  }
+}
+const NONE: readonly number[] = [];
+
 /** Most pigments that one tile can carry at once. */
 const MOST_CARRIED = 48;
 /** Suspended paint below this many coats does not cross into a tile that has none of it. */
@@ -34,20 +67,25 @@ export function flowOf(painting: Painting): Flow {
 export class Flow {
   readonly bed: Bed;
   private readonly arena: Arena;
-  private readonly kernels: Kernels;
   /** Word addresses: parameters; lists of pigments; columns and rows saved for the next tile; gains of fronts. */
   private readonly block: number;
   private readonly list: number;
   private readonly edges = new Map<number, number>();
   private readonly gains: number[] = [];
+  private readonly watered = new TileRows();
+  private readonly filmed = new TileRows();
+  /** 1 for tiles whose paint moves in this step. */
+  private moving = new Uint8Array(0);
   /** Cells for a reference cell, and reference flow cells for a flow cell. */
   private readonly fine: number;
   private readonly coarse: number;
   private readonly gravity: number;
 
-  constructor(private readonly painting: Painting) {
+  constructor(
+    private readonly painting: Painting,
+    private readonly kernels: Kernels = kernelsFor(painting.arena),
+  ) {
     this.arena = painting.arena;
-    this.kernels = kernelsFor(this.arena);
     this.bed = bedOf(painting);
     this.block = this.arena.allocate(WATER.words * 4) >> 2;
     this.list = this.arena.allocate(MOST_CARRIED * 16 * 4) >> 2;
@@ -167,27 +205,33 @@ export class Flow {
   private stepLayer(layer: Layer, basin: Basin, before: BeforeTile, k: number, calm: number): void {
     const { kernels, bed, block } = this;
     this.aim(basin, k, calm);
-    const active: number[] = [];
-    const wet: number[] = [];
+    const { watered: active, filmed: wet } = this;
+    active.clear();
+    wet.clear();
     basin.state.forEach((state, index) => {
       if (state === DRY) return;
       before(layer, index);
       layer.ensureTile(index, this.arena).version++;
-      active.push(index);
-      if (state === WET) wet.push(index);
+      active.add(index, basin.tilesX);
+      if (state === WET) wet.add(index, basin.tilesX);
     });
-    for (const index of wet) kernels.filmDepth(block, basin.first(index));
-    for (const index of wet) basin.film[index] = kernels.pushWater(block, basin.first(index), bed.coarse(index));
-    for (const index of wet) kernels.shiftWater(block, basin.first(index));
     basin.closeEdges();
     let evaporated = 0;
-    for (const index of active) evaporated += kernels.evaporate(block, basin.first(index), bed.coarse(index));
+    // a row of tiles after the other, as soon as those that it looks at are ready: what is worked on stays in the cache
+    for (let r = 0; r < basin.tilesY + 2; r++) {
+      for (const index of wet.row(r)) kernels.filmDepth(block, basin.first(index));
+      for (const index of wet.row(r))
+        basin.film[index] = kernels.pushWater(block, basin.first(index), bed.coarse(index));
+      for (const index of wet.row(r - 1)) kernels.shiftWater(block, basin.first(index));
+      for (const index of active.row(r - 1))
+        evaporated += kernels.evaporate(block, basin.first(index), bed.coarse(index));
+      for (const index of active.row(r - 2)) kernels.adoptWater(block, basin.first(index));
+    }
     this.painting.ledger.water.evaporated += evaporated * this.microlitres;
-    for (const index of active) kernels.adoptWater(block, basin.first(index));
-    const due = this.due(basin, wet, k);
+    const due = this.due(basin, wet.all, k);
     if (due.length > 0) this.movePaint(layer, basin, due);
-    this.settle(layer, basin, active, k);
-    this.advance(layer, basin, active, before);
+    this.settle(layer, basin, active.all, k);
+    this.advance(layer, basin, active.all, before);
     if (!basin.active) this.drain(layer);
   }
 
@@ -261,10 +305,10 @@ export class Flow {
    * Tiles whose paint moves now, with the steps it has waited. In each patch of wet tiles that hang together it moves
    * as often as the fastest paint there needs.
    */
-  private due(basin: Basin, wet: readonly number[], k: number): { index: number; steps: number }[] {
+  private due(basin: Basin, wet: readonly number[], k: number): Due[] {
     const { tilesX, tilesY, state, film, paint, waited } = basin;
     const seen = new Set<number>();
-    const out: { index: number; steps: number }[] = [];
+    const out: Due[] = [];
     for (const start of wet) {
       if (seen.has(start)) continue;
       const patch = [start];
@@ -294,22 +338,42 @@ export class Flow {
     return out.sort((a, b) => a.index - b.index);
   }
 
-  private movePaint(layer: Layer, basin: Basin, due: readonly { index: number; steps: number }[]): void {
+  /** Tiles with suspended paint and those around them: elsewhere the water is clear. */
+  private carrying(layer: Layer, { tilesX, tilesY }: Basin, due: readonly Due[]): Due[] {
+    const near = new Set<number>();
+    for (const { index } of due) {
+      if (!layer.tiles[index]?.wash?.coats.suspended.some((plane) => plane)) continue;
+      const tx = index % tilesX;
+      const ty = (index - tx) / tilesX;
+      for (let y = Math.max(0, ty - 1); y <= Math.min(tilesY - 1, ty + 1); y++) {
+        for (let x = Math.max(0, tx - 1); x <= Math.min(tilesX - 1, tx + 1); x++) near.add(y * tilesX + x);
+      }
+    }
+    return due.filter(({ index }) => near.has(index));
+  }
+
+  private movePaint(layer: Layer, basin: Basin, waiting: readonly Due[]): void {
+    const due = this.carrying(layer, basin, waiting);
+    if (due.length === 0) return;
     const { kernels, arena, bed, block, list } = this;
     const { i32, f32 } = arena;
-    for (const { index } of due) {
-      const wash = layer.tiles[index]?.wash;
-      let count = 0;
-      wash?.pigments.forEach((pigment, n) => {
-        const plane = wash.coats.suspended[n];
-        if (!plane) return;
-        i32[list + 2 * count] = plane >> 2;
-        f32[list + 2 * count++ + 1] = 1 / washRates(pigment).unit;
-      });
-      kernels.weighPaint(block, basin.first(index), bed.coarse(index), list, count);
+    const rows = this.inRows(basin, due);
+    for (let r = 0; r < basin.tilesY + 1; r++) {
+      for (const { index } of rows[r] ?? []) {
+        const wash = layer.tiles[index]?.wash;
+        let count = 0;
+        wash?.pigments.forEach((pigment, n) => {
+          const plane = wash.coats.suspended[n];
+          if (!plane) return;
+          i32[list + 2 * count] = plane >> 2;
+          f32[list + 2 * count++ + 1] = 1 / washRates(pigment).unit;
+        });
+        kernels.weighPaint(block, basin.first(index), bed.coarse(index), list, count);
+      }
+      for (const { index } of rows[r - 1] ?? []) kernels.adoptLoad(block, basin.first(index));
+      for (const { index } of rows[r - 1] ?? [])
+        basin.paint[index] = kernels.pushPaint(block, basin.first(index), bed.coarse(index));
     }
-    for (const { index } of due) kernels.adoptLoad(block, basin.first(index));
-    for (const { index } of due) basin.paint[index] = kernels.pushPaint(block, basin.first(index), bed.coarse(index));
     saltPush(this.painting, layer, basin, due, f32[block + WATER.step], f32[block + WATER.fastest]);
     this.openBorders(layer, basin, due);
     // how far paint may go at once is bounded; fast paint in small cells moves in several goes
@@ -318,20 +382,35 @@ export class Flow {
     const k = f32[block + WATER.step];
     const goes = Math.max(1, Math.ceil((due.reduce((m, d) => Math.max(m, d.steps), steps) * fastest * this.fine) / k / 0.46 - 1e-9)); // prettier-ignore
     for (let go = 0; go < goes; go++) {
-      const across = () => this.carry(layer, due, goes, true);
-      const down = () => this.carry(layer, due, goes, false);
       if ((this.painting.flow.steps + go) & 1) {
-        across();
-        down();
+        // a row goes down when the one below it has gone across
+        for (let r = 0; r < basin.tilesY + 1; r++) {
+          this.carry(layer, basin, rows[r], goes, true);
+          this.carry(layer, basin, rows[r - 1], goes, false);
+        }
       } else {
-        down();
-        across();
+        for (const row of rows) {
+          this.carry(layer, basin, row, goes, false);
+          this.carry(layer, basin, row, goes, true);
+        }
       }
     }
+    for (const { index } of due) this.moving[index] = 0;
+  }
+
+  /** Tiles that are due by rows of tiles; they are marked as moving. */
+  private inRows(basin: Basin, due: readonly Due[]): Due[][] {
+    if (this.moving.length !== basin.state.length) this.moving = new Uint8Array(basin.state.length);
+    const rows: Due[][] = Array.from({ length: basin.tilesY }, () => []);
+    for (const tile of due) {
+      rows[Math.floor(tile.index / basin.tilesX)].push(tile);
+      this.moving[tile.index] = 1;
+    }
+    return rows;
   }
 
   /** Where paint has come to the border of a tile, the tile beyond is made ready for it. */
-  private openBorders(layer: Layer, basin: Basin, due: readonly { index: number }[]): void {
+  private openBorders(layer: Layer, basin: Basin, due: readonly Due[]): void {
     const { tilesX, tilesY } = basin;
     const ready = new Set(due.map((d) => d.index));
     const { f32 } = this.arena;
@@ -364,54 +443,49 @@ export class Flow {
     }
   }
 
-  /** Moves paint along one axis in all tiles that are due, in order, with what lay at the far border of each saved. */
-  private carry(layer: Layer, due: readonly { index: number; steps: number }[], goes: number, across: boolean): void {
+  /** Moves paint along one axis in a row of tiles, in order, with what lay at the far border of each saved. */
+  private carry(layer: Layer, basin: Basin, row: readonly Due[] | undefined, goes: number, across: boolean): void {
     const { kernels, bed, block, list, fine } = this;
-    const basin = layer.basin!;
     const { tilesX } = basin;
-    const ready = new Map(due.map((d) => [d.index, d]));
-    const order = across ? due : [...due].sort((a, b) => (a.index % tilesX) - (b.index % tilesX) || a.index - b.index);
     const next = across ? 1 : tilesX;
-    for (const { index, steps } of order) {
+    for (const { index, steps } of row ?? []) {
       const wash = layer.tiles[index]?.wash;
       if (!wash) continue;
       const tx = index % tilesX;
+      const ty = (index - tx) / tilesX;
       const n = steps / goes;
-      const place = across ? tx : (index - tx) / tilesX;
-      const held = (to: number, same: boolean, pigment: number) => {
-        if (!same || !ready.has(to)) return 0;
-        const other = layer.tiles[to]?.wash;
-        const k = other ? other.pigments.indexOf(pigment) : -1;
-        return k < 0 ? 0 : other!.coats.suspended[k];
-      };
+      const before = (across ? tx : ty) > 0 && this.moving[index - next] ? layer.tiles[index - next]?.wash : undefined;
+      const behind = (!across || tx < tilesX - 1) && this.moving[index + next] ? layer.tiles[index + next]?.wash : undefined; // prettier-ignore
+      const roll = 0.5 * bed.relief * fine * fine * n;
       let count = 0;
-      wash.pigments.forEach((pigment, k) => {
+      for (let k = 0; k < wash.pigments.length; k++) {
         const plane = wash.coats.suspended[k];
-        if (!plane) return;
+        if (!plane) continue;
+        const pigment = wash.pigments[k];
         const rates = washRates(pigment);
         const e = list + count++ * CARRIED.words;
-        const saved = this.edge(pigment);
+        const saved = this.edge(pigment, tilesX) + (across ? 0 : (1 + tx) * 2 * TILE);
+        const place = across ? tx : ty;
         const { i32, f32 } = this.arena;
         i32[e + CARRIED.plane] = plane >> 2;
-        i32[e + CARRIED.before] = held(index - next, place > 0, pigment) ? saved + ((place + 1) & 1) * TILE : 0;
-        i32[e + CARRIED.behind] = held(index + next, !across || tx < tilesX - 1, pigment) >> 2;
+        i32[e + CARRIED.before] = floating(before, pigment) ? saved + ((place + 1) & 1) * TILE : 0;
+        i32[e + CARRIED.behind] = floating(behind, pigment) >> 2;
         i32[e + CARRIED.save] = saved + (place & 1) * TILE;
         f32[e + CARRIED.mobile] = rates.mobile;
-        const roll = 0.5 * bed.relief * fine * fine * n;
         f32[e + CARRIED.rollA] = rates.rollA * roll;
         f32[e + CARRIED.rollB] = rates.rollB * roll;
         f32[e + CARRIED.diffuse] = rates.diffusion * fine * fine * n;
-      });
+      }
       if (count === 0) continue;
       const carry = across ? kernels.carryX : kernels.carryY;
       carry(block, basin.first(index), basin.firstCover(index), bed.fine(index), list, count, n);
     }
   }
 
-  /** Room for the far border of a tile, for two tiles in turn. */
-  private edge(pigment: number): number {
+  /** Room for the far borders of tiles, for two in turn: in a row of tiles, then in each of its columns. */
+  private edge(pigment: number, tilesX: number): number {
     let at = this.edges.get(pigment);
-    if (at === undefined) this.edges.set(pigment, (at = this.arena.allocate(2 * TILE * 4) >> 2));
+    if (at === undefined) this.edges.set(pigment, (at = this.arena.allocate(2 * TILE * 4 * (1 + tilesX)) >> 2));
     return at;
   }
 

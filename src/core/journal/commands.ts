@@ -93,6 +93,7 @@ export const commandSchema = z.discriminatedUnion('do', [
     do: z.literal('stroke').describe('Moves the tool over the painting'),
     samples: z.array(sample).min(1).max(200_000),
     on: z.literal('slab').optional().describe('On the slab beside the painting, in mm from its corner'),
+    pace: z.number().min(0.01).max(4).optional().describe('How fast wet paper goes by the times of the samples; 1'),
   }),
   z.strictObject({
     do: z.literal('slab.squeeze').describe('Squeezes a bead of tube paint onto the slab'),

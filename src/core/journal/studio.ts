@@ -35,6 +35,9 @@ import { retube } from './retubeWork';
 import { scrapeSlab, squeezeOnSlab } from './slabWork';
 import { Toolbox, type ToolboxState } from './toolbox';
 
+/** What is said of a stroke beside its readings. */
+type StrokeTold = Pick<Extract<Command, { do: 'stroke' }>, 'on' | 'pace'>;
+
 /** Who is in the stack, in which order. */
 interface Structure {
   readonly layers: readonly { layer: Layer; name: string; visible: boolean }[];
@@ -83,7 +86,7 @@ export class Studio {
   private past: Moment[] = [];
   private future: Undone[] = [];
   private pending: Moment | undefined;
-  private inAir: { stroke: StrokeInProgress; samples: number[][]; rect: PixelRect; on?: typeof SLAB } | undefined;
+  private inAir: { stroke: StrokeInProgress; samples: number[][]; rect: PixelRect; told: StrokeTold } | undefined;
   /** Tiles in which water has moved since they were last taken; since the stroke in the air began. */
   private flowed = new Set<number>();
   private flowedInStroke = new Set<number>();
@@ -108,7 +111,7 @@ export class Studio {
     this.needNoWait();
     switch (command.do) {
       case 'stroke': {
-        this.beginStroke(command.on);
+        this.beginStroke(command.on, command.pace);
         for (const s of command.samples) this.addSample(s);
         return this.endStroke().change;
       }
@@ -134,9 +137,10 @@ export class Studio {
 
   /**
    * Puts the tool down, on the painting or on the slab.
+   * @param pace how fast water flows by the times of the readings
    * @throws PainterError when the layer (or the slab) and the tool do not go together.
    */
-  beginStroke(on?: typeof SLAB): void {
+  beginStroke(on?: typeof SLAB, pace?: number): void {
     if (this.inAir) throw new PainterError('A stroke is still being made.');
     this.needNoWait();
     const painting = on ? this.slab : this.painting;
@@ -145,12 +149,18 @@ export class Studio {
     // on the slab a brush takes up what it finds
     if (!on) this.tools.reloadByItself();
     this.flowedInStroke = new Set();
-    const stroke = this.newStroke(painting, layer, (l, index) => {
+    const keep = (l: Layer, index: number) => {
       before(l, index);
       if (!on && l.basin) this.flowedInStroke.add(index);
-    });
+    };
+    const stroke = this.newStroke(painting, layer, keep, pace);
     this.strokes++;
-    this.inAir = { stroke, samples: [], rect: noRect(), on };
+    this.inAir = {
+      stroke,
+      samples: [],
+      rect: noRect(),
+      told: { ...(on && { on }), ...(pace !== undefined && { pace }) },
+    };
   }
 
   /** Adds a reading of the pen to the stroke in the air: [t, x, y, pressure, tiltX, tiltY, twist]. */
@@ -199,29 +209,29 @@ export class Studio {
 
   /** Lifts the tool. @returns the stroke as a command, and what it changed in all. */
   endStroke(): { command: Command; change: Change } {
-    const { stroke, samples, rect, on } = this.inAir!;
+    const { stroke, samples, rect, told } = this.inAir!;
     stroke.end();
     growRect(rect, stroke.publish());
     this.inAir = undefined;
     for (const layer of this.allLayers) layer.forEachTile((tile) => tile.dropLaid());
-    const command: Command = on ? { do: 'stroke', samples, on } : { do: 'stroke', samples };
+    const command: Command = { do: 'stroke', samples, ...told };
     this.commit(command);
     return {
       command,
-      change: on ? { ...noChange(), slab: rect } : { ...noChange(), rect, flowed: this.flowedInStroke },
+      change: told.on ? { ...noChange(), slab: rect } : { ...noChange(), rect, flowed: this.flowedInStroke },
     };
   }
 
-  /** Whether time passes in the stroke in the air, as its readings tell it. */
-  get strokeTakesTime(): boolean {
-    return this.inAir !== undefined && isWash(this.tools.inHand);
+  /** Whether time passes in strokes of the tool in hand, as their readings tell it. */
+  get strokesTakeTime(): boolean {
+    return isWash(this.tools.inHand) || (this.tools.inHand === 'rag' && this.painting.active.basin !== undefined);
   }
   get strokeInAir(): boolean {
     return this.inAir !== undefined;
   }
   /** Whether the stroke in the air is on the slab. */
   get strokeOnSlab(): boolean {
-    return this.inAir?.on !== undefined;
+    return this.inAir?.told.on !== undefined;
   }
   /** Layers of the painting, and the slab's. */
   get allLayers(): readonly Layer[] {
@@ -349,6 +359,11 @@ export class Studio {
     for (let i = 0; i < steps && water.active; i++) water.step(keep);
   }
 
+  /** Tiles under a film of water. */
+  get wetTiles(): number {
+    return this.painting.layers.reduce((sum, layer) => sum + (layer.basin?.wetTiles ?? 0), 0);
+  }
+
   /** Whether there is water on any layer. */
   get hasWater(): boolean {
     return this.painting.layers.some((layer) => layer.basin);
@@ -427,10 +442,10 @@ export class Studio {
     return this.slab.active;
   }
 
-  private newStroke(painting: Painting, layer: Layer, before: (layer: Layer, index: number) => void): StrokeInProgress {
+  private newStroke(painting: Painting, layer: Layer, before: StrokeSetting['before'], pace = 1): StrokeInProgress {
     const { tools } = this;
     const seed = (Math.imul(painting.spec.seed, 7907) + Math.imul(this.strokes + 1, 104729)) >>> 1;
-    const setting: StrokeSetting = { painting, layer, settings: tools.current, seed, before };
+    const setting: StrokeSetting = { painting, layer, settings: tools.current, seed, before, pace };
     switch (kindOf(tools.inHand)) {
       case 'pencil':
         return new PencilStroke(setting);

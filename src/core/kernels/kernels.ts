@@ -20,11 +20,12 @@ import {
   shiftWater,
   weighPaint,
 } from './water';
+import { dampen, sumCoats, waterLooks, wetSurface } from './wetLook';
 
-/** The loops of water and of what it carries: all take (f32, i32, ...). */
+/** The loops of water, of what it carries and of what it looks like: all take (f32, i32, ...). */
 const FLOWING = {
   filmDepth, pushWater, shiftWater, evaporate, adoptWater, advanceFront, coverFilm, weighPaint, adoptLoad, pushPaint,
-  carryX, carryY, settlePaint,
+  carryX, carryY, settlePaint, waterLooks, dampen, sumCoats, wetSurface,
 }; // prettier-ignore
 type Flowing = { readonly [K in keyof typeof FLOWING]: Bound<(typeof FLOWING)[K], [Float32Array, Int32Array]> };
 

@@ -47,7 +47,7 @@ export function layPreparedWash(painting: Painting, layer: Layer, wash: Prepared
     reservoir.pigments.forEach((p, k) => (ledger.loaded[p] += reservoir.tuftMass[k][0]));
     ledger.water.loaded += reservoir.tuftVolume[0] / 1000;
     const settings = { ...startSettings(tool), sizeMm };
-    const setting = { painting, layer, settings, seed: Math.floor(random() * 2 ** 30), before };
+    const setting = { painting, layer, settings, seed: Math.floor(random() * 2 ** 30), before, pace: 1 };
     const stroke =
       tool === 'hake' ? new WashStroke(setting, form, reservoir) : new DropStroke(setting, form, reservoir);
     points.forEach(([x, y], i) => {

@@ -25,6 +25,8 @@ export interface StrokeSetting {
   /** Randomness of this stroke alone. */
   readonly seed: number;
   readonly before: BeforeTile;
+  /** How fast time passes on wet paper, by the times of the readings. */
+  readonly pace: number;
 }
 
 /** What strokes of all tools share: samples become a path, the path stamps, and stamps change a window on the film. */

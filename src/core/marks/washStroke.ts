@@ -109,9 +109,10 @@ export class WashStroke implements StrokeInProgress {
 
   private timeTo(t: number): void {
     this.clock ??= t;
-    while (this.clock + STEP_MS <= t) {
+    const step = STEP_MS / this.setting.pace;
+    while (this.clock + step <= t) {
       if (this.flow.active) this.flow.step(this.setting.before);
-      this.clock += STEP_MS;
+      this.clock += step;
     }
   }
 }

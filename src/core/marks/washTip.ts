@@ -74,13 +74,17 @@ export class WashTip {
   touch(t: Touch): void {
     const { painting, form, load } = this;
     const { mmPerPx, width, height, tilesX } = painting;
-    const reach = (form.shape === 'bar' ? t.radius * Math.hypot(1, form.thick) : t.radius) + 0.6 * REFERENCE_MM;
-    const x0 = Math.max(0, Math.floor((t.x - reach) / mmPerPx));
-    const x1 = Math.min(width - 1, Math.ceil((t.x + reach) / mmPerPx));
-    const y0 = Math.max(0, Math.floor((t.y - reach) / mmPerPx));
-    const y1 = Math.min(height - 1, Math.ceil((t.y + reach) / mmPerPx));
-    if (x1 < x0 || y1 < y0) return;
+    // a bar across the stroke reaches less far along it
+    const bar = form.shape === 'bar';
     const film = t.film ?? load.film;
+    const fringe = 0.5 * this.ragged(film);
+    const reachX = (bar ? t.radius * (Math.abs(t.dy) + form.thick * Math.abs(t.dx)) : t.radius) + fringe;
+    const reachY = (bar ? t.radius * (Math.abs(t.dx) + form.thick * Math.abs(t.dy)) : t.radius) + fringe;
+    const x0 = Math.max(0, Math.floor((t.x - reachX) / mmPerPx));
+    const x1 = Math.min(width - 1, Math.ceil((t.x + reachX) / mmPerPx));
+    const y0 = Math.max(0, Math.floor((t.y - reachY) / mmPerPx));
+    const y1 = Math.min(height - 1, Math.ceil((t.y + reachY) / mmPerPx));
+    if (x1 < x0 || y1 < y0) return;
     let used = 0;
     const gains = new Map<number, number>();
     for (let ty = y0 >> 6; ty <= y1 >> 6; ty++) {
@@ -116,7 +120,7 @@ export class WashTip {
     const { f32 } = arena;
     const { factor } = basin;
     const relief = Math.min(1.3, bed.relief);
-    const dryness = Math.max(0, Math.min(1, (0.52 - film) / 0.42)) * form.parts;
+    const dryness = this.dryness(film);
     // how far the hair reaches into the tooth: wet brushes bridge everything, dry ones meet the peaks
     const parted =
       dryness <= 0
@@ -125,7 +129,9 @@ export class WashTip {
           Math.min(1, relief * 1.1);
     // the hairs part little by little
     const threshold = dryness <= 0 ? -1 : -0.15 + (parted + 0.15) * Math.min(1, 3 * dryness); // prettier-ignore
-    const ragged = (0.9 + 2.5 * dryness + form.ragged) * relief * REFERENCE_MM;
+    const ragged = this.ragged(film);
+    // a flow cell whose middle lies further out than this is not met
+    const beyond = -0.5 * ragged - 0.71 * factor * mmPerPx;
     const hairs = 0.42 * dryness;
     const thirsty = form.thirsty === true;
     const exchange = form.exchange + (0.35 - form.exchange) * this.blend;
@@ -145,6 +151,9 @@ export class WashTip {
     const bottom = Math.ceil(rect.bottom / factor);
     for (let J = top; J < bottom; J++) {
       for (let I = left; I < right; I++) {
+        const mx = (I + 0.5) * factor * mmPerPx - t.x;
+        const my = (J + 0.5) * factor * mmPerPx - t.y;
+        if (this.outline(t, mx, my, my * t.dx - mx * t.dy, mx * t.dx + my * t.dy) < beyond) continue;
         const coarse = (J + 1) * basin.stride + I + FRAME;
         const damp = f32[basin.at.moisture + coarse];
         let sum = 0;
@@ -224,20 +233,30 @@ export class WashTip {
     return used;
   }
 
-  /** How far inside the touch a place lies, mm; negative outside. */
+  /** How far the hairs have parted in a brush that leaves a film, 0 not at all .. 1. */
+  private dryness(film: number): number {
+    return Math.max(0, Math.min(1, (0.52 - film) / 0.42)) * this.form.parts;
+  }
+
+  /** Width of the zone in which the tooth decides where the outline runs, mm. */
+  private ragged(film: number): number {
+    return (0.9 + 2.5 * this.dryness(film) + this.form.ragged) * Math.min(1.3, this.flow.bed.relief) * REFERENCE_MM;
+  }
+
+  /** How far inside the outline of the touch a place lies, mm; negative outside. */
+  private outline(t: Touch, ex: number, ey: number, across: number, along: number): number {
+    return this.form.shape === 'bar'
+      ? Math.min(t.radius - Math.abs(across), t.radius * this.form.thick - Math.abs(along))
+      : t.radius - Math.sqrt(ex * ex + ey * ey);
+  }
+
+  /** How far inside the touch a place lies, mm, with the holes of a sponge. */
   private inside(t: Touch, ex: number, ey: number, across: number, along: number): number {
-    switch (this.form.shape) {
-      case 'round':
-        return t.radius - Math.sqrt(ex * ex + ey * ey);
-      case 'bar':
-        return Math.min(t.radius - Math.abs(across), t.radius * this.form.thick - Math.abs(along));
-      case 'pores': {
-        const edge = t.radius - Math.sqrt(ex * ex + ey * ey);
-        const size = Math.max(0.7, t.radius * 0.16);
-        const pore = noise2(across / size, along / size, this.seed) + 0.5 * noise2((2.3 * across) / size, (2.3 * along) / size, this.seed + 7); // prettier-ignore
-        return Math.min(edge, (pore - 0.78 + 0.5 * (t.pressure - 0.5)) * size * 1.5);
-      }
-    }
+    const edge = this.outline(t, ex, ey, across, along);
+    if (this.form.shape !== 'pores') return edge;
+    const size = Math.max(0.7, t.radius * 0.16);
+    const pore = noise2(across / size, along / size, this.seed) + 0.5 * noise2((2.3 * across) / size, (2.3 * along) / size, this.seed + 7); // prettier-ignore
+    return Math.min(edge, (pore - 0.78 + 0.5 * (t.pressure - 0.5)) * size * 1.5);
   }
 
   /** Unevenness of the hairs across the brush, about -0.5..0.5. */

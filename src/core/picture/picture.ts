@@ -10,7 +10,7 @@ import { isColoured } from '@/core/colour/pigments';
 import { DRY_SHRINK, PLANE_BYTES, TILE, TILE_CELLS, type Tile } from '@/core/film/tile';
 import { CLOSED_UM, CODE_STEPS } from '@/core/kernels/colour';
 import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
-import { underWater, WashFilm } from './washFilm';
+import { WashFilm, type LaidWash } from './washFilm';
 import { aimLamp, RELIGHT, RELIGHT_REACH, SHEEN, type Light } from '@/core/kernels/relight';
 
 export type { Light };
@@ -23,6 +23,13 @@ const matrix = Float32Array.from({ length: BANDS.count * 3 }, (_, j) => {
   const band = Math.floor(j / 3);
   return (1 - K1) * (1 - K2) * BANDS.toRgb[(j % 3) * BANDS.count + band];
 });
+
+/** What a visible layer has at a tile. */
+interface SeenTile {
+  readonly layer: Layer;
+  readonly tile: Tile;
+  readonly wash: LaidWash | undefined;
+}
 
 /**
  * The picture of a painting: a pure function of its paint and the light. Albedo is kept apart from light, so
@@ -166,9 +173,9 @@ export class Picture {
         for (let x = 0; x < count; x++) u32[this.albedo + out + x] = withSheen(u32[this.albedo + out + x], SHEEN);
         continue;
       }
-      for (const { tile, layer } of tiles) {
+      for (const { tile, wash } of tiles) {
         this.addRelief(tile, cell, count, out);
-        if (tile.wash) this.addWater(layer, tile, index, cell, count, out);
+        if (wash) this.washes.surface(wash, index, cell, count, this.relief + out, this.albedo + out);
       }
     }
   }
@@ -176,6 +183,10 @@ export class Picture {
   /** Adds a tile's paint to the relief, and says how its surface takes the light. */
   private addRelief(tile: Tile, cell: number, count: number, out: number): void {
     const { f32, u32 } = this.painting.arena;
+    if (!tile.volume && !tile.sealed) {
+      for (let x = 0; x < count; x++) u32[this.albedo + out + x] = withSheen(u32[this.albedo + out + x], SHEEN);
+      return;
+    }
     const solvent = tile.pigments.indexOf(SOLVENT);
     const newest = tile.dryLean ? tile.strata.at(-1) : undefined;
     for (let x = 0; x < count; x++) {
@@ -195,26 +206,12 @@ export class Picture {
     }
   }
 
-  /** Water fills the valleys and shines; wax shines a little. */
-  private addWater(layer: Layer, tile: Tile, index: number, cell: number, count: number, out: number): void {
-    const { f32, u32 } = this.painting.arena;
-    const water = this.washes.waterAt(layer, index, cell, count);
-    const wax = tile.wash!.resist.wax >> 2;
-    if (!water && !wax) return;
-    for (let x = 0; x < count; x++) {
-      const film = water ? water.film[x] : 0;
-      const at = this.relief + out + x;
-      if (film > 0) f32[at] = underWater(f32[at], film);
-      const gloss = (film > 0 ? Math.min(110, 40 + 120 * film) : 0) + (wax ? 30 * f32[wax + cell + x] : 0);
-      if (gloss > 0) u32[this.albedo + out + x] = withSheen(u32[this.albedo + out + x], SHEEN + Math.min(127, gloss));
-    }
-  }
-
-  private visibleTiles(index: number): { layer: Layer; tile: Tile }[] {
-    const found: { layer: Layer; tile: Tile }[] = [];
+  private visibleTiles(index: number): SeenTile[] {
+    const found: SeenTile[] = [];
     for (const layer of this.painting.layers) {
       const tile = layer.tiles[index];
-      if (tile && layer.visible) found.push({ layer, tile });
+      if (!tile || !layer.visible) continue;
+      found.push({ layer, tile, wash: tile.wash && this.washes.prepare(layer, tile.wash, index) });
     }
     return found;
   }
@@ -225,7 +222,7 @@ export class Picture {
     for (let b = 0; b < BANDS.count; b++) {
       arena.f32.fill(ground[b], this.run + b * TILE, this.run + b * TILE + count);
     }
-    tiles.forEach(({ layer, tile }, k) => {
+    tiles.forEach(({ tile, wash }, k) => {
       if (tile.strata.length > 0) {
         if (tile.rubbing) this.layStrata(tile, cell, count, true);
         else {
@@ -237,13 +234,13 @@ export class Picture {
           }
         }
       }
-      if (tile.wash) this.washes.lay(layer, tile, index, cell, count, this.run, TILE);
+      if (wash) this.washes.lay(wash, index, cell, count, this.run, TILE);
       if (tile.volume) this.layWet(tile, cell, count);
     });
   }
 
   /** Brings the cache of what lies under the top tile's wet film up to date. */
-  private refreshSubstrate(tiles: readonly { layer: Layer; tile: Tile }[], index: number): void {
+  private refreshSubstrate(tiles: readonly SeenTile[], index: number): void {
     const { arena, ground } = this.painting;
     const { tile } = tiles[tiles.length - 1];
     const below = tiles.slice(0, -1);

@@ -1,14 +1,15 @@
 import { BANDS } from '@/core/colour/bands';
-import { FRAME, WASH_UM } from '@/core/film/basin';
+import { FRAME, WASH_UM, type Basin } from '@/core/film/basin';
 import { TILE } from '@/core/film/cells';
 import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
-import type { Tile } from '@/core/film/tile';
 import type { Arena } from '@/core/film/arena';
 import type { Coat, Wash } from '@/core/film/wash';
 import { sheetOf } from '@/core/flow/bed';
 import { CLOSED_UM } from '@/core/kernels/colour';
 import type { Kernels } from '@/core/kernels/kernels';
+import { SHEEN } from '@/core/kernels/relight';
+import { WET_LOOK } from '@/core/kernels/wetLook';
 import { isColoured } from '@/core/colour/pigments';
 
 /** Washes in the picture: two films (what lay before, and what came after), darker while they are wet. */
@@ -21,28 +22,30 @@ const WET_DEEPENS = 0.24;
 const WET_PAPER = 0.04;
 /** How damp paper looks against wet paper. */
 const DAMP_LOOKS = 0.5;
-/** A film as deep as this (washes) looks wet through; one this deep has a level surface. */
+/** A film as deep as this (washes) looks wet through. */
 const LOOKS_WET = 0.1;
-const LEVEL = 0.6;
 /** Reflectance of masking fluid in the bands, and how well it hides. */
 const MASKING = Float64Array.from({ length: BANDS.count }, (_, b) => 0.52 - 0.2 * (b / (BANDS.count - 1)));
 const MASKING_HIDES = 0.7;
 
-/** Water at the cells of a row of a tile. */
-export interface WaterRow {
-  /** How wet it looks, 0 dry .. 1; depth of the film in washes times its cover. */
-  readonly looks: Float32Array;
-  readonly film: Float32Array;
+/** A wash made ready to be laid row by row: its films, lower first. */
+export interface LaidWash {
+  readonly wash: Wash;
+  readonly basin: Basin | undefined;
+  readonly films: readonly { readonly tables: number; readonly pigments: readonly (readonly number[])[] }[];
 }
 
 /** Washes of tiles into runs of reflectance (see Picture). */
 export class WashFilm {
-  /** Word addresses: a row that says "closed everywhere", rows of summed masses, the list of them. */
+  /** Word addresses: a row that says "closed everywhere", rows of summed masses, the list of them, a list of planes. */
   private readonly closed: number;
   private readonly rows: number;
   private readonly list: number;
-  private readonly capacity: number;
-  private readonly water: WaterRow = { looks: new Float32Array(TILE), film: new Float32Array(TILE) };
+  private readonly planes: number;
+  /** Parameters of the water of a run, and its rows: how wet it looks, depth of its film. */
+  private readonly block: number;
+  private readonly looks: number;
+  private readonly depth: number;
 
   constructor(
     private readonly painting: Painting,
@@ -50,46 +53,72 @@ export class WashFilm {
     private readonly tablesFor: (pigments: readonly number[]) => number,
   ) {
     const { arena } = painting;
-    this.closed = arena.allocate(TILE * 4) >> 2;
-    this.rows = arena.allocate(TILE * 4 * 96) >> 2;
+    const row = (count = 1) => arena.allocate(TILE * 4 * count) >> 2;
+    this.closed = row();
+    this.rows = row(96);
     this.list = arena.allocate(96 * 4) >> 2;
+    this.planes = arena.allocate(16 * 4) >> 2;
+    this.block = arena.allocate(WET_LOOK.words * 4) >> 2;
+    this.looks = row();
+    this.depth = row();
     arena.f32.fill(2 * CLOSED_UM, this.closed, this.closed + TILE);
-    this.capacity = sheetOf(painting).capacity;
+    arena.f32[this.block + WET_LOOK.wetOver] = 1 / LOOKS_WET;
+    arena.f32[this.block + WET_LOOK.dampOver] = DAMP_LOOKS / sheetOf(painting).capacity;
   }
 
-  /** How wet a run of cells of a tile is. The result is overwritten by the next call. */
-  waterAt(layer: Layer, index: number, cell: number, count: number): WaterRow | undefined {
-    const { basin } = layer;
-    if (!basin?.state[index]) return undefined;
-    const { f32 } = this.painting.arena;
+  /** Makes the wash of a tile ready. */
+  prepare(layer: Layer, wash: Wash, index: number): LaidWash {
+    const films = [];
+    for (const coats of [BELOW, ABOVE]) {
+      const present: number[] = [];
+      const pigments: number[][] = [];
+      wash.pigments.forEach((pigment, n) => {
+        const planes = coats.map((coat) => wash.coats[coat][n] >> 2).filter(Boolean);
+        if (planes.length === 0 || !isColoured(pigment)) return;
+        present.push(pigment);
+        pigments.push(planes);
+      });
+      if (present.length > 0) films.push({ tables: this.tablesFor(present), pigments });
+    }
+    return { wash, basin: layer.basin?.state[index] ? layer.basin : undefined, films };
+  }
+
+  /** Works out how wet a run of cells is. @returns whether there is any water */
+  private water(basin: Basin | undefined, index: number, cell: number, count: number): boolean {
+    if (!basin) return false;
+    const { i32 } = this.painting.arena;
+    const { block } = this;
     const { factor } = basin;
     const x0 = (index % basin.tilesX) * TILE + (cell & 63);
     const y = Math.floor(index / basin.tilesX) * TILE + (cell >> 6);
-    const cover = basin.cover + (y + 1) * basin.coverStride + x0 + FRAME;
-    const coarse = (Math.floor(y / factor) + 1) * basin.stride + FRAME;
-    for (let x = 0; x < count; x++) {
-      const i = coarse + Math.floor((x0 + x) / factor);
-      const share = f32[basin.at.share + i];
-      const depth = share > 0 ? f32[basin.at.water + i] / share : 0;
-      const covered = f32[cover + x];
-      this.water.film[x] = depth * covered;
-      const damp = (DAMP_LOOKS * f32[basin.at.moisture + i]) / this.capacity;
-      this.water.looks[x] = Math.min(1, Math.max(covered * Math.min(1, depth / LOOKS_WET), damp));
-    }
-    return this.water;
+    const coarse = (Math.floor(y / factor) + 1) * basin.stride + FRAME + Math.floor(x0 / factor);
+    i32[block + WET_LOOK.share] = basin.at.share + coarse;
+    i32[block + WET_LOOK.water] = basin.at.water + coarse;
+    i32[block + WET_LOOK.moisture] = basin.at.moisture + coarse;
+    i32[block + WET_LOOK.cover] = basin.cover + (y + 1) * basin.coverStride + x0 + FRAME;
+    i32[block + WET_LOOK.looks] = this.looks;
+    i32[block + WET_LOOK.film] = this.depth;
+    i32[block + WET_LOOK.shift] = 31 - Math.clz32(factor);
+    i32[block + WET_LOOK.phase] = x0 % factor;
+    this.kernels.waterLooks(block, count);
+    return true;
   }
 
   /** Lays the washes of a tile over a run of reflectance. */
-  lay(layer: Layer, tile: Tile, index: number, cell: number, count: number, run: number, stride: number): void {
-    const wash = tile.wash!;
-    const water = this.waterAt(layer, index, cell, count);
-    const { f32 } = this.painting.arena;
-    if (water) {
-      for (let b = 0; b < BANDS.count; b++) {
-        for (let x = 0; x < count; x++) f32[run + b * stride + x] *= 1 - WET_PAPER * water.looks[x];
-      }
+  lay({ wash, basin, films }: LaidWash, index: number, cell: number, count: number, run: number, stride: number): void {
+    const { kernels } = this;
+    const { f32, i32 } = this.painting.arena;
+    const wet = this.water(basin, index, cell, count);
+    if (wet) kernels.dampen(count, this.looks, WET_PAPER, BANDS.count, run, stride);
+    for (const { tables, pigments } of films) {
+      pigments.forEach((planes, k) => {
+        const row = this.rows + k * TILE;
+        planes.forEach((plane, n) => (i32[this.planes + n] = plane));
+        kernels.sumCoats(count, this.planes, planes.length, cell, wet ? this.looks : 0, WET_DEEPENS, row);
+        i32[this.list + k] = row;
+      });
+      kernels.filmOver(count, this.list, 0, pigments.length, this.closed, 0, tables, BANDS.count, run, stride);
     }
-    for (const coats of [BELOW, ABOVE]) this.film(tile, coats, cell, count, run, stride, water);
     const masking = wash.resist.masking >> 2;
     if (!masking) return;
     for (let x = 0; x < count; x++) {
@@ -100,43 +129,15 @@ export class WashFilm {
     }
   }
 
-  private film(
-    tile: Tile,
-    coats: readonly Coat[],
-    cell: number,
-    count: number,
-    run: number,
-    stride: number,
-    water?: WaterRow,
-  ): void {
-    const wash = tile.wash!;
-    const { f32, i32 } = this.painting.arena;
-    const present = wash.pigments.filter((p, n) => isColoured(p) && coats.some((coat) => wash.coats[coat][n]));
-    if (present.length === 0) return;
-    const tables = this.tablesFor(present);
-    present.forEach((pigment, k) => {
-      const n = wash.pigments.indexOf(pigment);
-      const row = this.rows + k * TILE;
-      f32.fill(0, row, row + TILE);
-      for (const coat of coats) {
-        const plane = wash.coats[coat][n] >> 2;
-        if (plane) for (let x = 0; x < count; x++) f32[row + x] += f32[plane + cell + x];
-      }
-      if (water) for (let x = 0; x < count; x++) f32[row + x] *= 1 + WET_DEEPENS * water.looks[x];
-      i32[this.list + k] = row;
-    });
-    this.kernels.filmOver(count, this.list, 0, present.length, this.closed, 0, tables, BANDS.count, run, stride);
+  /** Water and wax of a run in the relief and in the shine of the picture: word addresses of the run in both. */
+  surface({ wash, basin }: LaidWash, index: number, cell: number, count: number, relief: number, codes: number): void {
+    const wax = wash.resist.wax >> 2;
+    const wet = this.water(basin, index, cell, count);
+    if (!wet && !wax) return;
+    if (!wet) this.painting.arena.f32.fill(0, this.depth, this.depth + count);
+    this.kernels.wetSurface(count, this.depth, wax && wax + cell, relief, codes, SHEEN);
   }
 }
-
-/**
- * Height of a surface under water, um: it fills the valleys and lies level where it is deep.
- * @param um height of what lies under it @param film depth of the film, washes
- */
-export const underWater = (um: number, film: number): number => {
-  const level = 0.5 * film * WASH_UM;
-  return um + (level - um) * Math.min(1, film / LEVEL);
-};
 
 /** Water at a cell of a layer: depth of film and moisture, um; how wet it looks, 0..1. */
 export function waterAtCell(

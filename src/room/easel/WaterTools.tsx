@@ -9,6 +9,8 @@ const PACES = [
   { pace: 2, name: 'Twice as fast' },
   { pace: 4, name: 'Four times as fast' },
 ];
+/** Below this share of its pace water is said to be slow. */
+const SLOW = 0.6;
 /** Degrees by which the board is tilted. */
 const TILTS = [
   { key: '0,0', name: 'Lies flat' },
@@ -24,6 +26,7 @@ export function WaterTools() {
   const paper = useEasel((s) => isPaper(s.opened?.spec.surface.kind ?? 'panel'));
   const water = useEasel((s) => s.bench?.water ?? false);
   const clock = useEasel((s) => s.bench?.clock ?? 1);
+  const lag = useEasel((s) => s.bench?.clockLag ?? 1);
   const tilt = useEasel((s) => s.bench?.tilt.join() ?? '0,0');
   const { apply, setClock } = useEasel.getState();
   if (!paper && !water) return null;
@@ -58,6 +61,13 @@ export function WaterTools() {
       >
         <Button aria-label="Tilt of the board, and how fast it dries">{tilt === '0,0' ? 'Board' : 'Tilted'}</Button>
       </Dropdown>
+      {lag < SLOW && (
+        <Tooltip
+          title={`So much of the sheet is wet that water goes ${Math.round(1 / lag)} times slower while you paint`}
+        >
+          <Button type="text">slow water</Button>
+        </Tooltip>
+      )}
     </Space.Compact>
   );
 }
