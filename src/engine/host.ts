@@ -40,6 +40,8 @@ const TICK_MS = 10_000;
 /** How often water is looked at while it flows, ms. A step or two are made at once, so that a pen need not wait. */
 const FLOW_MS = 25;
 const FLOW_TURN_MS = 8;
+/** Time between frames that show nothing but how water goes on, ms: the time is better used for colouring. */
+const CALM_FRAME_MS = 60;
 /** Time for recolouring what water has changed before a frame of a stroke is shown, ms. */
 const WET_MS = 4;
 /** A hand that rests for so long lets time pass in its stroke, ms. */
@@ -66,6 +68,9 @@ export class EngineHost {
   private uncoloured: PixelRect[] = [];
   private dirtyView = noRect();
   private framesOut = 0;
+  /** Whether the page has asked for anything since the last frame, and when that was made. */
+  private asked = false;
+  private shownAt = 0;
   private newest = 0;
   private unpublished = false;
   private cold = true;
@@ -109,7 +114,9 @@ export class EngineHost {
     try {
       const start = performance.now();
       while (this.inbox.length > 0 && performance.now() - start < TURN_MS) {
-        this.handle(this.inbox.shift()!);
+        const message = this.inbox.shift()!;
+        this.asked ||= message.say !== 'shown';
+        this.handle(message);
         if (this.opening) return;
       }
       this.flow();
@@ -117,7 +124,8 @@ export class EngineHost {
       if (this.framesOut < FRAMES_AHEAD) {
         this.publishStroke();
         if (this.studio?.strokeInAir) this.colourWet(WET_MS, this.atBrush);
-        this.show();
+        if (this.asked || start - this.shownAt > CALM_FRAME_MS) this.show();
+        else if (!isEmpty(this.dirtyView)) this.flowLater();
       }
       if (this.inbox.length > 0) this.plan();
       else this.background();
@@ -440,6 +448,8 @@ export class EngineHost {
 
   /** Sends the part of the view that changed, when the page is ready for it. */
   private show(): void {
+    this.asked = false;
+    this.shownAt = performance.now();
     const frame = this.studio && this.slab.frame();
     if (frame) this.post(frame, [frame.data.buffer]);
     if (!this.view || !this.studio || this.framesOut >= FRAMES_AHEAD) return;

@@ -3,8 +3,8 @@ import type { Painting } from '@/core/film/painting';
 import type { PixelRect } from '@/core/film/pixelRect';
 
 /** What clear water changes in a step, against paint that moves; and paint that stands still. */
-const CLEAR = 0.01;
-const STILL = 0.04;
+const CLEAR = 0.05;
+const STILL = 0.08;
 
 /** Tiles whose picture is older than their water, with how much has changed in them since. */
 export class StaleTiles {

@@ -5,7 +5,7 @@ const STEP_MS = STEP_SECONDS * 1000;
 const MOST_OWED = 8;
 /** Share of the time that water may take while a stroke is made, and otherwise. */
 const STROKE_SHARE = 0.55;
-const QUIET_SHARE = 0.6;
+const QUIET_SHARE = 0.4;
 /** Time of a step for each wet tile before any was measured, ms. */
 const FIRST_GUESS_MS = 0.1;
 /** The slowest that a stroke may be told to let water go. */
