@@ -1,91 +1,195 @@
 /** A wet-in-wet sky over the estuary: everything that is soft is painted before the sheet has lost its shine. */
+import { noise2 } from '@/core/surface/noise';
 import { along, HEADLAND, POSTS } from '../scene';
-import { waterHand, type Place } from '../waterHand';
+import { polygon } from '../shapes';
+import { waterHand, type Brush, type Place } from '../waterHand';
 
 const W = 180;
-const { random, dip, take, stroke, fill, drop, wait, dry, save, entries } = waterHand(47, W, 135);
-const mm = (x: number, y: number): Place => [x * W, y * W];
-const sky = (x: number, y: number) => x > -16 && x < W + 16 && y < 76;
+const H = 135;
+const HORIZON = 82;
+const { random, take, stroke, line, load, lay, drop, wait, dry, save, entries } = waterHand(47, W, H);
 
-// the whole sky is wetted, tilted a little, and kept wet
-dip('hake', 30, {}, 1, 0.68);
-fill(sky, 30, [-16, -10, W + 16, 80], 520);
-dip('hake', 26, { PY43: 3, PBr7BS: 0.7 }, 0.22, 0.6);
-stroke([[-10, 66], [90, 65], [192, 66]], 0.9, 300, 2); // prettier-ignore
-stroke([[192, 55], [90, 54], [-10, 57]], 0.8, 300, 3); // prettier-ignore
-// blue above, let down to the light; holes left for the clouds
-dip('mop', 18, { PB29: 4, PB15_3: 0.05, PBr7BU: 0.4 }, 0.85, 0.62);
-stroke([[-8, 8], [50, 6], [84, 11]], 0.9, 150, 6); // prettier-ignore
-stroke([[118, 6], [150, 11], [190, 7]], 0.9, 150, 6); // prettier-ignore
-dip('mop', 14, { PB29: 4, PB15_3: 0.05, PBr7BU: 0.4 }, 0.6, 0.6);
-stroke([[-8, 22], [26, 25], [50, 20]], 0.8, 150, 6); // prettier-ignore
-stroke([[150, 25], [190, 22]], 0.8, 150, 6); // prettier-ignore
+// the whole sky is wetted and kept wet, a light warm from the horizon up
+const clear: Brush = { tool: 'hake', sizeMm: 34, mixture: {}, water: 0.66 };
+load(clear);
+for (let y = 12; y < HORIZON; y += 17) line(clear, [[-14, y], [90, y], [W + 14, y]], 0.95, 420, 1); // prettier-ignore
+const warm: Brush = { tool: 'mop', sizeMm: 18, mixture: { PY43: 3, PBr7BS: 0.9 }, amount: 0.26, water: 0.6 };
+load(warm);
+for (const y of [74, 64, 55]) line(warm, [[-12, y + 1], [60, y - 1], [120, y + 1], [W + 12, y]], 0.85, 300, 3); // prettier-ignore
+
+// low bars of cloud over the light
+const bar: Brush = {
+  tool: 'wash-round',
+  sizeMm: 5,
+  mixture: { PB29: 2, PBr7BS: 1.1, PV19: 0.1 },
+  amount: 0.34,
+  water: 0.5,
+};
+load(bar);
+for (const [x, y, far] of [[8, 66, 46], [70, 70, 62], [120, 64, 44], [150, 73, 40], [24, 74, 30]] as const) line(bar, [[x, y], [x + far / 2, y - 0.8], [x + far, y + 0.6]], (s) => 0.15 + 0.6 * Math.sin(Math.PI * s), 110, 1.2); // prettier-ignore
+
+// clouds are the paper: blue goes round them, touch by touch, darker above
+const billow = (x: number, y: number) =>
+  noise2(x / 46 + 3.1, y / 27 + 0.4, 11) + 0.5 * noise2(x / 19, y / 12, 12) + 0.25 * noise2(x / 9, y / 6, 13) - 0.875;
+const blueAt = (x: number, y: number) => billow(x, y) + 0.2 - 0.011 * Math.max(0, y - 12);
+for (let y = 1; y < 62; y += 4.6) {
+  const brush: Brush = {
+    tool: 'mop',
+    sizeMm: 8.5 - 0.03 * y,
+    mixture: { PB29: 4, PB15_3: 0.04 + 0.003 * y, PBr7BU: 0.5 },
+    amount: 0.85 - 0.0095 * y,
+    water: 0.56,
+  };
+  load(brush);
+  let from: number | undefined;
+  for (let x = -8; x <= W + 8; x += 2) {
+    const blue = blueAt(x, y) > 0 && x < W + 7;
+    if (blue) from ??= x;
+    if (blue || from === undefined) continue;
+    const bend = (q: number): Place => [
+      from! + (x - from!) * q,
+      y + 1.6 * (noise2((from! + (x - from!) * q) / 8, y, 5) - 0.5),
+    ];
+    if (x - from > 3)
+      line(brush, [bend(0), bend(0.3), bend(0.65), bend(1)], (s) => 0.35 + 0.5 * Math.sin(Math.PI * s) ** 0.5, 320, 1);
+    from = undefined;
+  }
+}
+// undersides: a warm grey with less water, where a cloud comes to its base
+const grey: Brush = {
+  tool: 'mop',
+  sizeMm: 6,
+  mixture: { PB29: 2, PBr7BU: 1.5, PBr7BS: 0.5 },
+  amount: 0.26,
+  water: 0.5,
+};
+const shaded = (x: number, y: number) =>
+  blueAt(x, y) < -0.07 && blueAt(x, y + 10) > -0.03 - 0.2 * noise2(x / 9, y / 5, 21);
+for (let y = 12; y < 66; y += 3.6) {
+  let from: number | undefined;
+  for (let x = -6; x <= W + 6; x += 2) {
+    const shade = shaded(x, y) && x < W + 5;
+    if (shade) from ??= x;
+    if (shade || from === undefined) continue;
+    if (x - from > 4) line(grey, [[from, y + 0.8 * random()], [(from + x) / 2, y - 0.8 * random()], [x, y + 0.8 * random()]], (s) => 0.2 + 0.55 * Math.sin(Math.PI * s), 220, 1.4); // prettier-ignore
+    from = undefined;
+  }
+}
+// lights taken back along two tops
+take('thirsty', 5);
+for (const [x, y] of [[64, 22], [76, 18], [118, 26], [130, 23], [30, 36]] as const) if (blueAt(x, y + 5) < 0) stroke([[x - 4, y + 1], [x, y], [x + 5, y + 1]], 0.6, 50, 1); // prettier-ignore
+wait(6);
+dry();
+
+// the far shore, pale; a nearer one darker at the right, its trees wet into it
+const shore = (x: number) => HORIZON - 3.4 - 16 * (0.29 - along(HEADLAND, x / W)) - 1.1 * noise2(x / 7, 1, 3);
+const strip = (top: (x: number) => number, from: number, to: number, foot: number): Place[] => [
+  ...Array.from({ length: 60 }, (_, i): Place => [from + ((to - from) * i) / 59, top(from + ((to - from) * i) / 59)]),
+  [to, foot],
+  [from, foot],
+];
+const far = polygon(strip(shore, -40, W + 40, HORIZON));
+lay(far, { tool: 'wash-round', sizeMm: 2.6, mixture: { PB29: 2.4, PBr7BS: 0.9, PV19: 0.12 }, amount: 0.5, water: 0.66 }, undefined); // prettier-ignore
+line({ tool: 'wash-round', sizeMm: 4, mixture: { PB29: 2.4, PBr7BS: 0.9, PV19: 0.12 }, amount: 0.5, water: 0.66 }, [[-8, 80.4], [60, 80.5], [120, 80.4], [W + 8, 80.2]], 0.8, 120, 0.2); // prettier-ignore
+dry();
+const trees = (x: number) => HORIZON + 0.5 - Math.max(0, Math.min(1, (x - 108) / 40)) ** 0.7 * (8 + 4.4 * noise2(x / 5, 2, 9) + 2 * noise2(x / 2.1, 4, 9)); // prettier-ignore
+const near = polygon(strip(trees, 106, W + 40, HORIZON + 0.5));
+lay(near, { tool: 'wash-round', sizeMm: 2.4, mixture: { PB29: 2, PBr7BU: 1.6, PY43: 1 }, amount: 0.9, water: 0.66 }, { tool: 'wash-round', sizeMm: 4, mixture: { PB29: 2, PBr7BU: 1.6, PY43: 1 }, amount: 0.9, water: 0.7 }); // prettier-ignore
+load({ tool: 'dropper', sizeMm: 2.4, mixture: { PB29: 2, PBr7BU: 2 }, amount: 1.2, water: 0.6 });
+for (let x = 128; x < W; x += 7) drop(x + 3 * random(), HORIZON - 3.5, 0.4);
+dry();
+
+// the estuary takes the sky's colours: warm and light below the light, bluer towards us, in one bead to the mud
+const bank = (x: number) =>
+  112 - 10 * Math.sin((x / W) * 2.7 + 0.1) + 2.2 * noise2(x / 16, 3, 4) + (x > 120 ? (x - 120) * 0.08 : 0);
+const graded = (q: number) => ({
+  PY43: 1.6 * (1 - q),
+  PBr7BS: 0.5 * (1 - q),
+  PB29: 0.7 + 2.6 * q,
+  PB15_3: 0.08 * q,
+  PBr7BU: 0.4,
+});
+const deep: Brush[] = Array.from({ length: 12 }, (_, k) => ({ tool: 'mop', sizeMm: 9, mixture: graded(k / 11), amount: 0.24 + 0.3 * (k / 11), water: 0.72 })); // prettier-ignore
+const water = (x: number, y: number) => y > HORIZON + 0.4 && y < bank(x) - 0.3;
+lay(water, { tool: 'wash-round', sizeMm: 2.6, mixture: graded(0.5), amount: 0.34, water: 0.7 }, (y) => deep[Math.max(0, Math.min(11, Math.round(((y - HORIZON) / 30) * 11)))], { speed: 320 }); // prettier-ignore
 wait(3);
-// the undersides of the clouds, charged with less water so that they stay where they are put
-dip('mop', 13, { PB29: 2.2, PBr7BU: 1.8, PBr7BS: 0.3 }, 0.5, 0.5);
-for (const way of [[[58, 32], [74, 30], [92, 34], [108, 32]], [[70, 42], [96, 44], [128, 40]], [[14, 44], [34, 46], [52, 43]], [[132, 50], [156, 48], [172, 51]]] as Place[][]) stroke(way, (q) => 0.5 + 0.4 * Math.sin(q * 7), 110, 9); // prettier-ignore
-dip('mop', 7, { PB29: 2, PBr7BU: 1.8 }, 0.8, 0.45);
-for (const [x, y] of [[66, 37], [84, 40], [104, 38], [112, 44], [34, 48], [150, 52]] as const) stroke([[x, y], [x + 8 + 8 * random(), y + 1]], 0.5, 90, 5); // prettier-ignore
-wait(2);
-// lights lifted out of it with a thirsty brush
-take('thirsty', 8);
-for (const way of [[[62, 24], [78, 20], [98, 23]], [[96, 26], [116, 22], [130, 27]], [[24, 37], [40, 35]]] as Place[][]) stroke(way, 0.8, 60, 3); // prettier-ignore
-wait(12);
-// the far shore into damp paper: soft above
-dip('wash-round', 6, { PB29: 2, PBr7BU: 1.6 }, 0.75, 0.62);
-stroke(
-  Array.from({ length: 12 }, (_, i): Place => mm((i / 11) * 0.64, along(HEADLAND, (i / 11) * 0.64) + 0.078)),
-  0.55,
-  80,
-  0.8,
-);
+// where the boats' masts would be: soft dark reflections of the far bank, drawn into the wet
+const reflection: Brush = {
+  tool: 'wash-round',
+  sizeMm: 4,
+  mixture: { PB29: 2, PBr7BU: 1.4, PY43: 0.5 },
+  amount: 0.6,
+  water: 0.42,
+};
+load(reflection);
+for (const [x, y, to] of [[124, 85.4, 184], [138, 88.6, 178], [150, 91.5, 182]] as const) line(reflection, [[x, y], [(x + to) / 2, y + 0.4], [to, y]], 0.6, 120, 0.5); // prettier-ignore
 dry();
-stroke(
-  Array.from({ length: 10 }, (_, i): Place => mm(0.5 + (i / 9) * 0.48, along(HEADLAND, 0.5 + (i / 9) * 0.48) + 0.082)),
-  0.9,
-  80,
-  0.8,
-);
+
+// mud in front: ochre, umber charged into it while it is wet, its upper edge found
+const mud = (x: number, y: number) => y > bank(x);
+lay(mud, { tool: 'wash-round', sizeMm: 3.4, mixture: { PBr7BU: 2, PY43: 3.6, PB29: 0.5 }, amount: 0.75, water: 0.72 }, { tool: 'mop', sizeMm: 12, mixture: { PBr7BU: 1.8, PY43: 3.8, PB29: 0.5 }, amount: 0.7, water: 0.76 }, { speed: 220 }); // prettier-ignore
+const dark: Brush = { tool: 'mop', sizeMm: 9, mixture: { PBr7BU: 3, PB29: 1.5 }, amount: 0.85, water: 0.5 };
+load(dark);
+for (const [x, y, to] of [[-6, 131, 70], [30, 127, 96], [96, 133, W + 6], [130, 126, 178], [-6, 120, 22]] as const) line(dark, [[x, y], [(x + to) / 2, y + 1.4], [to, y - 0.8]], (s) => 0.35 + 0.5 * Math.sin(Math.PI * s), 150, 2); // prettier-ignore
+wait(5);
+load({ tool: 'dropper', sizeMm: 3.4, mixture: {}, amount: 1, water: 0.9 });
+for (const [x, y] of [
+  [64, 117],
+  [118, 121],
+  [152, 118],
+] as const)
+  drop(x, y, 0.5);
+wait(4);
 dry();
-// water of the estuary: a graded wash that takes the sky's colours, light where the sky is light
-for (let k = 0; k < 6; k++) {
-  dip(
-    'wash-flat',
-    9,
-    k < 2 ? { PY43: 2, PBr7BS: 0.5, PB29: 0.5 } : { PB29: 3, PBr7BU: 1.2, PY43: 0.4 },
-    0.3 + 0.12 * k,
-    0.74,
-  );
-  const y = 74.5 + k * 5;
-  stroke(k & 1 ? [[W + 6, y], [-6, y]] : [[-6, y], [W + 6, y]], 0.85, 220, 1); // prettier-ignore
-}
-wait(2);
-// mud in front, wet into the water's lower edge
-const mud = (x: number, y: number) =>
-  x > 4 && x < W - 4 && y < 131 && y > 103 - 9 * Math.sin((x / W) * 2.6) + 2 * Math.sin(x * 0.12);
-dip('mop', 12, { PBr7BU: 2, PY43: 3.4, PB29: 0.5 }, 0.6, 0.78);
-fill(mud, 11, [-8, 92, W + 8, 142], 260);
-dip('mop', 10, { PBr7BU: 3, PB29: 1.4 }, 0.9, 0.55);
-stroke([[8, 124], [60, 127], [112, 122]], 0.8, 110, 3); // prettier-ignore
-stroke([[120, 128], [172, 124]], 0.8, 110, 3); // prettier-ignore
-dip('dropper', 5, {}, 1, 1);
-wait(9);
-for (let k = 0; k < 7; k++) drop(20 + 140 * random(), 104 + 20 * random(), 0.3 + 0.5 * random());
-dry();
-// posts over dry paper: found edges, their reflections drawn down and lost
+
+// posts, their tops square, their reflections drawn down and lost
 for (const [k, p] of POSTS.entries()) {
-  const [x, top, foot] = [p.x * W, p.top * W + 20, p.foot * W + 12];
-  dip('wash-round', p.width * W * 1.3, { PBr7BU: 2, PB29: 1.3 }, 1.6, 0.6);
-  stroke([[x + p.lean * W, top], [x, foot]], 0.85, 60, 0.3); // prettier-ignore
-  dip('wash-round', p.width * W, { PBr7BU: 2, PB29: 1.2 }, 0.6, 0.75);
-  stroke([[x, foot], [x + 1, foot + 8], [x - 0.5, foot + 17 - 4 * k]], (s) => 0.8 - 0.6 * s, 60, 1.6); // prettier-ignore
+  const [x, top, foot] = [p.x * W, p.top * W + 24, p.foot * W + 16 - 3 * k];
+  const width = Math.max(2.2, p.width * W);
+  const wood: Brush = {
+    tool: 'wash-flat',
+    sizeMm: width,
+    mixture: { PBr7BU: 2, PB29: 1.3, PBr7BS: 0.3 },
+    amount: 1.25,
+    water: 0.6,
+  };
+  load(wood);
+  line(wood, [[x + p.lean * W, top], [x + (p.lean * W) / 2, (top + foot) / 2], [x, foot]], 0.95, 60, 0.15); // prettier-ignore
+  const lost: Brush = {
+    tool: 'wash-round',
+    sizeMm: width * 0.9,
+    mixture: { PBr7BU: 2, PB29: 1.6 },
+    amount: 0.5,
+    water: 0.6,
+  };
+  load(lost);
+  line(lost, Array.from({ length: 9 }, (_, i): Place => [x + 1.3 * Math.sin(i * 2.1) * (i / 8), foot + 0.3 + 1.8 * i]), (s) => 0.75 - 0.65 * s, 45, 0.2); // prettier-ignore
+  // its dark side charged while it is wet
+  const side: Brush = {
+    tool: 'wash-round',
+    sizeMm: width * 0.5,
+    mixture: { PBr7BU: 2, PB29: 2 },
+    amount: 1.5,
+    water: 0.45,
+  };
+  line(side, [[x + p.lean * W + width * 0.26, top + 1], [x + width * 0.26, foot - 0.6]], 0.7, 60, 0.1); // prettier-ignore
 }
-// a dry brush over the water: light is what it leaves
-dip('dry-brush', 8, { PB29: 3, PBr7BU: 1.5 }, 1, 0.09);
-for (const [x, y, to] of [[20, 82, 88], [90, 87, 160], [30, 94, 74]] as const) stroke([[x, y], [to, y + 0.6]], 0.45, 150, 0.6); // prettier-ignore
-// birds
-take('wash-rigger', 0.8);
-entries.push({ do: 'load', mixture: { PBr7BU: 1, PB29: 1 }, amount: 1.6, water: 0.4 });
-for (const [x, y] of [[118, 58], [126, 55], [133, 59]] as const) stroke([[x - 2, y - 0.8], [x, y], [x + 2.2, y - 1]], 0.5, 30, 0.1); // prettier-ignore
 dry();
-save('demo/studies/wet-sky.json', 'paper-rough', 'natural');
+// ripples: a brush nearly dry drawn flat over the water; light is what it leaves
+const ripple: Brush = { tool: 'dry-brush', sizeMm: 4, mixture: { PB29: 3.4, PBr7BU: 1 }, amount: 0.8, water: 0.09 };
+for (const [x, y, to] of [
+  [8, 91, 44],
+  [60, 95, 112],
+  [40, 100, 74],
+  [88, 88.5, 120],
+] as const) {
+  load(ripple);
+  stroke([[x, y], [(x + to) / 2, y + 0.2], [to, y]], (s) => 0.25 + 0.25 * Math.sin(Math.PI * s), 150, 0.4); // prettier-ignore
+}
+// drift lines on the mud, and birds
+const fine: Brush = { tool: 'wash-rigger', sizeMm: 0.7, mixture: { PBr7BU: 2, PB29: 1.2 }, amount: 1, water: 0.4 };
+load(fine);
+for (const [x, y, to] of [[10, 121, 40], [70, 124, 104], [112, 117, 150], [40, 129, 60]] as const) line(fine, [[x, y], [(x + to) / 2, y + 0.8], [to, y + 0.2]], (s) => 0.6 * Math.sin(Math.PI * s) + 0.05, 50, 0.8); // prettier-ignore
+for (const [x, y] of [[118, 58], [124, 55.5], [131, 58.5], [104, 50]] as const) stroke([[x - 1.9, y - 0.7], [x - 0.7, y - 0.9], [x, y], [x + 0.9, y - 1], [x + 2.1, y - 0.6]], (s) => 0.7 - 0.5 * Math.abs(s - 0.5), 30, 0.1); // prettier-ignore
+entries.push({ do: 'dry' });
+save('demo/studies/wet-sky.json', 'paper-cold', 'natural');

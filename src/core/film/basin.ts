@@ -170,19 +170,23 @@ export class Basin {
     );
   }
 
-  /** The sheet ends at the edge of the rasters: moisture there has nowhere to creep to, for beyond is as damp. */
+  /**
+   * The sheet ends at the edge of the rasters. Moisture there has nowhere to creep to, for beyond is as damp; and a film
+   * that hangs over the edge has no rim there.
+   */
   closeEdges(): void {
     const { f32 } = this.arena;
     const { stride, side } = this;
     const high = this.tilesY * side;
     const wide = this.tilesX * side;
-    const moisture = this.at.moisture;
-    f32.copyWithin(moisture, moisture + stride, moisture + 2 * stride);
-    f32.copyWithin(moisture + (high + 1) * stride, moisture + high * stride, moisture + (high + 1) * stride);
-    for (let y = 1; y <= high; y++) {
-      const row = moisture + y * stride + FRAME;
-      f32[row - 1] = f32[row];
-      f32[row + wide] = f32[row + wide - 1];
+    for (const plane of [this.at.moisture, this.at.rim]) {
+      f32.copyWithin(plane, plane + stride, plane + 2 * stride);
+      f32.copyWithin(plane + (high + 1) * stride, plane + high * stride, plane + (high + 1) * stride);
+      for (let y = 1; y <= high; y++) {
+        const row = plane + y * stride + FRAME;
+        f32[row - 1] = f32[row];
+        f32[row + wide] = f32[row + wide - 1];
+      }
     }
   }
 
