@@ -71,8 +71,8 @@ ensure_spectra() {
 ensure_build() {
   local mark="$project/.next/.built-from" want
   want=$(cd "$project" && find src demo public/marks public/demo/estuary.jpg next.config.ts package-lock.json tsconfig.json -type f ! -name '*.test.ts' -print0 | sort -z | xargs -0 cksum | cksum)
-  if [ -f "$mark" ] && [ -f "$project/public/demo/knife.stigmos" ] && [ "$(cat "$mark")" = "$want" ]; then return; fi
-  echo "stigmos: painting the demo series and building (about two minutes)" >&2
+  if [ -f "$mark" ] && [ -f "$project/public/demo/mussel.stigmos" ] && [ "$(cat "$mark")" = "$want" ]; then return; fi
+  echo "stigmos: painting the demo series and building (about three minutes)" >&2
   (
     cd "$project"
     # neither needs the other, and most machines have two cores

@@ -10,6 +10,7 @@ import { encodeStigmosFile, paletteSchema } from '@/core/formats/stigmosFile';
 import { growRect, isEmpty, noRect, type PixelRect } from '@/core/film/pixelRect';
 import { WASH_UM } from '@/core/film/basin';
 import { tileRect } from '@/core/journal/change';
+import { Flow } from '@/core/flow/flowing';
 import { paperAt } from '@/core/picture/washFilm';
 import { Picture } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
@@ -188,7 +189,7 @@ export class EngineHost {
       case 'stroke-end': {
         if (!studio.strokeInAir) return;
         const { command, change } = studio.endStroke();
-        this.pace.end(studio.tools.current, studio.painting.mmPerPx);
+        this.pace.end(studio.tools.current, studio.painting.mmPerPx, this.waterTime(command));
         this.changed(change.rect, change.slab, change.flowed);
         this.resting = undefined;
         this.waterClock.set(performance.now());
@@ -320,6 +321,14 @@ export class EngineHost {
   private strokePace(): number | undefined {
     const { studio } = this;
     return studio?.strokesTakeTime ? this.waterClock.strokePace(studio.wetTiles) : undefined;
+  }
+
+  /** Time that water took in a stroke, ms. */
+  private waterTime({ samples, pace = 1 }: Extract<Command, { do: 'stroke' }>): number {
+    const studio = this.studio!;
+    if (!studio.strokesTakeTime) return 0;
+    const seconds = (samples[samples.length - 1][0] - samples[0][0]) / 1000;
+    return this.waterClock.cost(Flow.steps(seconds * pace), studio.wetTiles);
   }
 
   /** Recolours tiles in which water has moved, those that have changed most first, as far as there is time. */

@@ -22,6 +22,21 @@ function awake(work: (ms: number) => () => void): Pace {
   return pace;
 }
 
+it('leaves out the time that water took in a stroke', () => {
+  withClock((work) => {
+    const readings = [[0, 0, 0, 0.5], [1000, 100, 0, 0.5]]; // prettier-ignore
+    const paces = [0, 800].map((water) => {
+      const pace = awake(work);
+      const mop = { ...startSettings('mop'), sizeMm: 10 };
+      pace.begin();
+      pace.work(work(1000), readings);
+      pace.end(mop, 0.25, water);
+      return pace.of(mop)!;
+    });
+    expect(paces[1] / paces[0]).toBeCloseTo(5, 5);
+  });
+});
+
 describe('the pace of a tool', () => {
   const flat = { ...startSettings('flat'), sizeMm: 10 };
   const way = (mm: number) => [

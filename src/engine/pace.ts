@@ -31,9 +31,10 @@ export class Pace {
     }
   }
 
-  end({ tool, sizeMm }: ToolSettings, mmPerPx: number): void {
+  /** @param water time of it that went into water, which flows as long as the hand is there, whatever its way, ms */
+  end({ tool, sizeMm }: ToolSettings, mmPerPx: number, water = 0): void {
     if (this.mm < LEAST_MM || this.ms < 1) return;
-    const now = this.mm / mmPerPx / (this.ms / 1000);
+    const now = this.mm / mmPerPx / (Math.max(this.ms - water, 0.1 * this.ms) / 1000);
     // the first stroke of all pays for waking the machine
     if (this.cold) {
       this.cold = false;

@@ -51,6 +51,11 @@ export class WaterClock {
     return pace === 1 ? undefined : Math.round(pace * 100) / 100;
   }
 
+  /** Time that steps take, ms. */
+  cost(steps: number, wetTiles: number): number {
+    return steps * wetTiles * this.msPerTile;
+  }
+
   /** How much slower than wanted it goes while a stroke is made, 1 not at all. */
   lag(wetTiles: number): number {
     return this.pace === 0 ? 1 : Math.min(1, this.bearable(wetTiles, STROKE_SHARE) / this.pace);

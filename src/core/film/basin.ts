@@ -77,6 +77,8 @@ export class Basin {
     readonly tilesX: number,
     readonly tilesY: number,
     mmPerPx: number,
+    /** Cells of the sheet: the tiles reach a little beyond. */
+    private readonly sheet: { readonly width: number; readonly height: number },
   ) {
     this.factor = flowFactor(mmPerPx);
     this.side = TILE / this.factor;
@@ -171,22 +173,24 @@ export class Basin {
   }
 
   /**
-   * The sheet ends at the edge of the rasters. Moisture there has nowhere to creep to, for beyond is as damp; and a film
-   * that hangs over the edge has no rim there.
+   * Moisture has nowhere to creep to at the edge of the rasters, for beyond is as damp; and a film that hangs over the
+   * edge of the sheet has no rim there.
    */
   closeEdges(): void {
+    this.mirror(this.at.moisture, this.tilesX * this.side, this.tilesY * this.side);
+    this.mirror(this.at.rim, Math.ceil(this.sheet.width / this.factor), Math.ceil(this.sheet.height / this.factor));
+  }
+
+  /** Repeats the outermost cells of a plane beyond its first `wide` x `high` cells. */
+  private mirror(plane: number, wide: number, high: number): void {
     const { f32 } = this.arena;
-    const { stride, side } = this;
-    const high = this.tilesY * side;
-    const wide = this.tilesX * side;
-    for (const plane of [this.at.moisture, this.at.rim]) {
-      f32.copyWithin(plane, plane + stride, plane + 2 * stride);
-      f32.copyWithin(plane + (high + 1) * stride, plane + high * stride, plane + (high + 1) * stride);
-      for (let y = 1; y <= high; y++) {
-        const row = plane + y * stride + FRAME;
-        f32[row - 1] = f32[row];
-        f32[row + wide] = f32[row + wide - 1];
-      }
+    const { stride } = this;
+    f32.copyWithin(plane, plane + stride, plane + 2 * stride);
+    f32.copyWithin(plane + (high + 1) * stride, plane + high * stride, plane + (high + 1) * stride);
+    for (let y = 1; y <= high; y++) {
+      const row = plane + y * stride + FRAME;
+      f32[row - 1] = f32[row];
+      f32[row + wide] = f32[row + wide - 1];
     }
   }
 

@@ -163,7 +163,7 @@ export class Painting {
 
   /** A fresh basin for the water of a layer. */
   newBasin(): Basin {
-    return new Basin(this.arena, this.tilesX, this.tilesY, this.mmPerPx);
+    return new Basin(this.arena, this.tilesX, this.tilesY, this.mmPerPx, this);
   }
 
   /** Gives the memory of a layer back. */

@@ -35,8 +35,9 @@ import { retube } from './retubeWork';
 import { scrapeSlab, squeezeOnSlab } from './slabWork';
 import { Toolbox, type ToolboxState } from './toolbox';
 
+type StrokeCommand = Extract<Command, { do: 'stroke' }>;
 /** What is said of a stroke beside its readings. */
-type StrokeTold = Pick<Extract<Command, { do: 'stroke' }>, 'on' | 'pace'>;
+type StrokeTold = Pick<StrokeCommand, 'on' | 'pace'>;
 
 /** Who is in the stack, in which order. */
 interface Structure {
@@ -208,13 +209,13 @@ export class Studio {
   }
 
   /** Lifts the tool. @returns the stroke as a command, and what it changed in all. */
-  endStroke(): { command: Command; change: Change } {
+  endStroke(): { command: StrokeCommand; change: Change } {
     const { stroke, samples, rect, told } = this.inAir!;
     stroke.end();
     growRect(rect, stroke.publish());
     this.inAir = undefined;
     for (const layer of this.allLayers) layer.forEachTile((tile) => tile.dropLaid());
-    const command: Command = { do: 'stroke', samples, ...told };
+    const command: StrokeCommand = { do: 'stroke', samples, ...told };
     this.commit(command);
     return {
       command,

@@ -32,7 +32,7 @@ import {
   type ToolId,
   type ToolSettings,
 } from '@/core/marks/tools';
-import { loadWash, squeezeOut, WASH_CARRIER, WashInHand } from '@/core/marks/washLoad';
+import { loadWash, squeezeOut, WASH_CARRIER, WashInHand, waterOf } from '@/core/marks/washLoad';
 import { filmOf, type WashForm } from '@/core/marks/washForms';
 import type { Command } from './commands';
 import { PainterError } from './errors';
@@ -81,8 +81,7 @@ export class Toolbox {
     const old = this.reservoirs.get(tool);
     if (!old || (after.sizeMm === before.sizeMm && after.hair === before.hair)) return;
     if (isWash(tool)) {
-      // a watercolour brush of another size is another brush: what was in this one is rinsed out
-      this.empty(tool, old);
+      this.scale(old, (after.sizeMm / before.sizeMm) ** 2);
       return;
     }
     const carrier = this.carrier(tool)!;
@@ -146,9 +145,16 @@ export class Toolbox {
     });
   }
 
-  private empty(tool: ToolId, reservoir: Reservoir): void {
-    this.squeeze(reservoir, 0);
-    this.reservoirs.delete(tool);
+  /** A watercolour brush of another size holds as much for its size, of the same. */
+  private scale(reservoir: Reservoir, share: number): void {
+    const { water } = this.painting.ledger;
+    const had = reservoir.tuftVolume[0];
+    this.booking(reservoir, share > 1 ? 'loaded' : 'removed', () => {
+      squeezeOut(reservoir, share);
+      reservoir.tipFull *= share;
+    });
+    if (share > 1) water.loaded += (reservoir.tuftVolume[0] - had) / 1000;
+    else water.removed += (had - reservoir.tuftVolume[0]) / 1000;
   }
 
   /** The belly of a watercolour tool, ready for a stroke: a thirsty one is squeezed out, and only damp. */
@@ -263,7 +269,9 @@ export class Toolbox {
     if (!reservoir || !carrier) return { level: 0, mixture: {} };
     if (isWash(this.inHand)) {
       const masses = reservoir.pigments.map((p, i) => [pigmentId(p), reservoir.tuftMass[i][0]] as const);
-      const level = reservoir.tipFull > 0 ? reservoir.tuftVolume[0] / reservoir.tipFull : 0;
+      // one that was never loaded may have taken something up
+      const full = Math.max(reservoir.tipFull, waterOf(washForm(this.inHand), this.current.sizeMm, 0));
+      const level = reservoir.tuftVolume[0] / full;
       return { level, mixture: Object.fromEntries(masses.filter(([, m]) => m > 0)) };
     }
     const sum = (plane: Float32Array | Uint8Array) => {

@@ -1,4 +1,4 @@
-import { FRAME, REFERENCE_MM, WASH_UM, WET } from '@/core/film/basin';
+import { FRAME, flowFactor, REFERENCE_MM, WASH_UM, WET } from '@/core/film/basin';
 import { TILE } from '@/core/film/cells';
 import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
@@ -81,9 +81,12 @@ export class WashTip {
     const reachX = (bar ? t.radius * (Math.abs(t.dy) + form.thick * Math.abs(t.dx)) : t.radius) + fringe;
     const reachY = (bar ? t.radius * (Math.abs(t.dx) + form.thick * Math.abs(t.dy)) : t.radius) + fringe;
     const x0 = Math.max(0, Math.floor((t.x - reachX) / mmPerPx));
-    const x1 = Math.min(width - 1, Math.ceil((t.x + reachX) / mmPerPx));
+    // a flow cell at the sheet's edge is covered whole
+    const flowCell = flowFactor(mmPerPx);
+    const last = (cells: number) => Math.ceil(cells / flowCell) * flowCell - 1;
+    const x1 = Math.min(last(width), Math.ceil((t.x + reachX) / mmPerPx));
     const y0 = Math.max(0, Math.floor((t.y - reachY) / mmPerPx));
-    const y1 = Math.min(height - 1, Math.ceil((t.y + reachY) / mmPerPx));
+    const y1 = Math.min(last(height), Math.ceil((t.y + reachY) / mmPerPx));
     if (x1 < x0 || y1 < y0) return;
     let used = 0;
     const gains = new Map<number, number>();

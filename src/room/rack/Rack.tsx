@@ -98,7 +98,7 @@ export function Rack() {
         </div>
         <div className={styles.actions}>
           {paintings && !seriesHangs && (
-            <Tooltip title="The same place painted alla prima, glazed in layers, and with the knife">
+            <Tooltip title="The same place in oil: alla prima, glazed in layers, with the knife; and in watercolour: ink and wash, a wet sky, a shell">
               <Button size="middle" loading={hanging} onClick={() => void hangSeries()}>
                 Hang the demo series
               </Button>
