@@ -24,7 +24,7 @@ function awake(work: (ms: number) => () => void): Pace {
 
 it('leaves out the time that water took in a stroke', () => {
   withClock((work) => {
-    const readings = [[0, 0, 0, 0.5], [1000, 100, 0, 0.5]]; // prettier-ignore
+    const readings = [[0, 0, 0, 0.5], [100, 100, 0, 0.5]]; // prettier-ignore
     const paces = [0, 800].map((water) => {
       const pace = awake(work);
       const mop = { ...startSettings('mop'), sizeMm: 10 };
@@ -69,6 +69,26 @@ describe('the pace of a tool', () => {
       pace.end(flat, 0.25);
       expect(pace.of({ ...flat, sizeMm: 30 })).toBeUndefined();
       expect(pace.of({ ...flat, tool: 'round' })).toBeUndefined();
+    });
+  });
+
+  it('is not said of a slow hand that was followed with ease', () => {
+    withClock((work) => {
+      const pace = awake(work);
+      const slow = [[0, 0, 0, 0.5], [2000, 50, 0, 0.5]]; // prettier-ignore
+      pace.begin();
+      pace.work(work(400), slow);
+      pace.end(flat, 0.25);
+      expect(pace.of(flat)).toBeUndefined();
+      pace.begin();
+      pace.work(work(1900), slow);
+      pace.end(flat, 0.25);
+      expect(pace.of(flat)).toBeCloseTo(105, 0);
+      // ease at a better pace counts
+      pace.begin();
+      pace.work(work(400), slow);
+      pace.end(flat, 0.25);
+      expect(pace.of(flat)).toBeGreaterThan(200);
     });
   });
 

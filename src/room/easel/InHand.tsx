@@ -65,6 +65,9 @@ export function InHand() {
                     ? 'gel'
                     : 'clean';
 
+  const cases = isWatercolour(settings.tool) && kind !== 'ink' && kind !== 'keep-off';
+  const heavy = pace !== undefined && pace < QUICK_PX_PER_S;
+
   return (
     <section className={styles.inHand} aria-label="In hand">
       <div className={styles.tip}>
@@ -75,18 +78,21 @@ export function InHand() {
         />
         <div className={styles.tipWords}>
           <h3>{cardOf(settings.tool).name}</h3>
-          <span data-testid="carried" className={styles.recipe} title={carries ? recipeWords(mixture) : undefined}>
+          <span
+            data-testid="carried"
+            className={styles.recipe}
+            data-lines={3 - (cases ? 1 : 0) - (heavy ? 1 : 0)}
+            title={carries ? recipeWords(mixture) : undefined}
+          >
             {carries ? recipeWords(mixture) : own}
           </span>
           <span className="quiet">{on}</span>
-          {isWatercolour(settings.tool) && kind !== 'ink' && kind !== 'keep-off' && <WetCase />}
-          {pace !== undefined && pace < QUICK_PX_PER_S && (
+          {cases && <WetCase />}
+          {heavy && (
             <Tooltip
-              title={`At this size it follows ${Math.round(pace)} points of the canvas a second on this machine.`}
+              title={`Draw slowly: at this size it follows ${Math.round(pace)} points of the canvas a second on this machine.`}
             >
-              <span className={styles.heavy}>
-                {pace < QUICK_PX_PER_S / 2 ? 'very heavy here' : 'heavy here: draw slowly'}
-              </span>
+              <span className={styles.heavy}>{pace < QUICK_PX_PER_S / 2 ? 'very heavy here' : 'heavy here'}</span>
             </Tooltip>
           )}
         </div>
