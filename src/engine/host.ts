@@ -1,30 +1,24 @@
 import { ownPaintSchema, type Command } from '@/core/journal/commands';
 import { pigmentName } from '@/core/colour/pigments';
-import { digest } from '@/core/journal/digest';
 import { PainterError } from '@/core/journal/errors';
 import { readCommand } from '@/core/journal/replay';
 import type { Studio } from '@/core/journal/studio';
-import { encodePng } from '@/core/formats/png';
-import { pictureRaster } from '@/core/formats/planes';
-import { encodeStigmosFile, paletteSchema } from '@/core/formats/stigmosFile';
 import { growRect, isEmpty, noRect, type PixelRect } from '@/core/film/pixelRect';
-import { WASH_UM } from '@/core/film/basin';
 import { tileRect } from '@/core/journal/change';
 import { Flow } from '@/core/flow/flowing';
-import { paperAt } from '@/core/picture/washFilm';
 import { Picture } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
-import { readAround } from '@/core/picture/readings';
-import { retubeProof, tubesUsed } from '@/core/picture/tubesUsed';
 import { cellToView, drawView, rectInView, type Aid, type View } from '@/core/picture/view';
+import { answerTo } from './answers';
+import { benchState } from './benchState';
 import { Keeping } from './keeping';
-import type { BenchState, FromWorker, Question, ToWorker } from './protocol';
+import type { FromWorker, Question, ToWorker } from './protocol';
 import { Pace } from './pace';
 import { SlabPane } from './slabPane';
 import { StaleTiles } from './staleTiles';
 import { WaterClock } from './waterClock';
 import { warmUp } from './warmUp';
-import { isStorageFull, readFace, readPainting, readPhoto, writeFace, type PaintingFace } from './shelf';
+import { isStorageFull, readFace, readPainting, writeFace, type PaintingFace } from './shelf';
 import { thumbnailPng } from '@/core/formats/thumbnail';
 
 /** Frames that may be on their way to the page: more would only wait there. */
@@ -564,7 +558,17 @@ export class EngineHost {
 
   private async answer(id: number, question: Question): Promise<void> {
     try {
-      const answer = await this.find(question);
+      const { studio, keeping, picture, slab, pyramid } = this;
+      if (!studio || !keeping) throw new PainterError('The painting is still being opened.');
+      if (question.of === 'png') this.colourAll();
+      const answer = await answerTo(question, {
+        studio,
+        keeping,
+        picture,
+        slab: slab.picture,
+        pyramid,
+        endWait: () => this.endWait(),
+      });
       const transfer = answer instanceof Uint8Array ? [answer.buffer as ArrayBuffer] : [];
       this.post({ say: 'answer', id, answer }, transfer);
     } catch (error) {
@@ -572,102 +576,12 @@ export class EngineHost {
     }
   }
 
-  private async find(question: Question): Promise<unknown> {
-    const { studio } = this;
-    if (!studio) throw new PainterError('The painting is still being opened.');
-    const { painting } = studio;
-    switch (question.of) {
-      case 'spot': {
-        const of = question.on ? studio.slab : painting;
-        const x = Math.floor(question.x / of.mmPerPx);
-        const y = Math.floor(question.y / of.mmPerPx);
-        if (x < 0 || y < 0 || x >= of.width || y >= of.height) return null;
-        const picture = question.on ? this.slab.picture : this.picture;
-        return readAround(picture, x, y, (question.radiusMm ?? 0) / of.mmPerPx, question.layer);
-      }
-      case 'paper': {
-        const x = Math.floor(question.x / painting.mmPerPx);
-        const y = Math.floor(question.y / painting.mmPerPx);
-        if (x < 0 || y < 0 || x >= painting.width || y >= painting.height) return { filmUm: 0, damp: 0 };
-        return paperAt(painting, painting.active, x, y);
-      }
-      case 'tubes':
-        return tubesUsed(this.picture);
-      case 'proof':
-        return retubeProof(this.picture, question.width, question.change);
-      case 'png':
-        while (this.uncoloured.length > 0) this.colour(this.uncoloured.pop()!);
-        for (const index of this.stale.mostChanged()) this.colour(tileRect(painting, index));
-        return encodePng(pictureRaster(this.picture, question.lit), painting.spec.ppi);
-      case 'file': {
-        this.endWait();
-        const record = await readPainting(this.keeping!.id);
-        const photos = await Promise.all(
-          (record?.photos ?? []).map(async ({ id, name }) => {
-            const blob = await readPhoto(this.keeping!.id, id);
-            return blob && { name, type: blob.type, bytes: new Uint8Array(await blob.arrayBuffer()) };
-          }),
-        );
-        return encodeStigmosFile(
-          studio,
-          this.keeping!.entries,
-          question.title,
-          photos.filter((p) => p !== null),
-          thumbnailPng(this.pyramid, painting),
-          paletteSchema.safeParse(record?.palette).data,
-        );
-      }
-      case 'state':
-        this.endWait();
-        return { digest: digest(studio), mass: studio.massBalance() };
-      case 'kept':
-        await this.keeping!.settled();
-        return true;
-    }
+  private colourAll(): void {
+    while (this.uncoloured.length > 0) this.colour(this.uncoloured.pop()!);
+    for (const index of this.stale.mostChanged()) this.colour(tileRect(this.studio!.painting, index));
   }
 
   private postBench(): void {
-    const studio = this.studio!;
-    const { painting, tools } = studio;
-    const { level, mixture } = tools.carried();
-    const bench: BenchState = {
-      tool: tools.current,
-      tools: [...tools.capture().settings.values()],
-      level,
-      mixture,
-      pace: this.pace.of(tools.current),
-      canUndo: studio.canUndo,
-      canRedo: studio.canRedo,
-      activeLayer: painting.activeLayer,
-      memory: painting.arena.used,
-      strokes: studio.strokes,
-      water: studio.hasWater,
-      clock: this.waterClock.pace,
-      clockLag: this.waterClock.lag(studio.wetTiles),
-      tilt: painting.flow.tilt,
-      brushFilmUm: tools.brushFilm * WASH_UM,
-      slabUsed: studio.slab.active.tiles.some((tile) => tile?.volume),
-      layers: painting.layers.map((layer) => {
-        let wet = false;
-        let tacky = false;
-        let strata = 0;
-        layer.forEachTile((tile) => {
-          wet ||= tile.volume !== 0 || layer.basin !== undefined;
-          tacky ||= tile.cure !== 0;
-          strata = Math.max(strata, tile.strata.length + (tile.wash && tile.wash.pigments.length > 0 ? 1 : 0));
-        });
-        return {
-          id: layer.id,
-          name: layer.name,
-          kind: layer.kind,
-          visible: layer.visible,
-          wet,
-          tacky,
-          dry: strata > 0,
-          strata,
-        };
-      }),
-    };
-    this.post({ say: 'bench', bench });
+    this.post({ say: 'bench', bench: benchState(this.studio!, this.pace, this.waterClock) });
   }
 }

@@ -4,25 +4,10 @@ import { Painting, type PaintingSpec } from '@/core/film/painting';
 import { makeSlab, SLAB } from '@/core/film/slab';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
 import { driesIn, dryTile, sealTile } from '@/core/flow/drying';
-import { TILE, type TileImage } from '@/core/film/tile';
-import type { FlowState } from '@/core/film/painting';
 import { Flow, flowOf } from '@/core/flow/flowing';
-import { BrushStroke } from '@/core/marks/brushStroke';
-import { EraserStroke } from '@/core/marks/eraserStroke';
 import type { Sample } from '@/core/marks/path';
-import { PencilStroke } from '@/core/marks/pencilStroke';
-import type { StrokeInProgress, StrokeSetting } from '@/core/marks/stampedStroke';
-import { GelStroke } from '@/core/marks/gelStroke';
-import { KNIVES } from '@/core/marks/knifeForm';
-import { KnifeStroke } from '@/core/marks/knifeStroke';
-import { InkStroke } from '@/core/marks/inkStroke';
-import { KeepOffStroke } from '@/core/marks/keepOffStroke';
-import { SaltStroke } from '@/core/marks/saltStroke';
-import { WASH_FORMS } from '@/core/marks/washForms';
-import { BlotStroke, DropStroke, SplatterStroke, WashStroke } from '@/core/marks/washStroke';
-import { SpatterStroke } from '@/core/marks/spatterStroke';
-import { SprayStroke } from '@/core/marks/sprayStroke';
-import { isWash, kindOf, washForm } from '@/core/marks/tools';
+import type { StrokeInProgress } from '@/core/marks/stampedStroke';
+import { isWash, kindOf } from '@/core/marks/tools';
 import { isColoured, pigmentId, TABLE_COUNT } from '@/core/colour/pigments';
 import { noChange, tileRect, wholeRect, type Change, type Workplace } from './change';
 import type { Command } from './commands';
@@ -33,39 +18,13 @@ import { changeLayers } from './layerWork';
 import { mist } from '@/core/flow/mist';
 import { retube } from './retubeWork';
 import { scrapeSlab, squeezeOnSlab } from './slabWork';
-import { Toolbox, type ToolboxState } from './toolbox';
+import { momentBytes, type Moment, type Structure, type Undone } from './moment';
+import { strokeFor } from './strokeFor';
+import { Toolbox } from './toolbox';
 
 type StrokeCommand = Extract<Command, { do: 'stroke' }>;
 /** What is said of a stroke beside its readings. */
 type StrokeTold = Pick<StrokeCommand, 'on' | 'pace'>;
-
-/** Who is in the stack, in which order. */
-interface Structure {
-  readonly layers: readonly { layer: Layer; name: string; visible: boolean }[];
-  readonly activeLayer: string;
-  readonly layersMade: number;
-}
-
-/** Enough of a state to come back to it from the state after the next change. */
-interface Moment {
-  readonly tiles: Map<Layer, Map<number, TileImage | undefined>>;
-  readonly structure: Structure;
-  readonly ledger: Ledger;
-  readonly tools: ToolboxState;
-  readonly strokes: number;
-  readonly clock: number;
-  readonly flow: FlowState;
-  /** How many commands had been applied. */
-  readonly timeline: number;
-}
-
-/** What redo needs: the commands, and the moments before and after them where those were kept. */
-interface Undone {
-  readonly commands: readonly Command[];
-  /** Length of the timeline at which they start. */
-  readonly at: number;
-  readonly kept?: { readonly base: Moment; readonly after: Moment };
-}
 
 /**
  * The one place where a painting changes. Commands go in, the state changes, and what changed comes out.
@@ -154,7 +113,9 @@ export class Studio {
       before(l, index);
       if (!on && l.basin) this.flowedInStroke.add(index);
     };
-    const stroke = this.newStroke(painting, layer, keep, pace);
+    const seed = (Math.imul(painting.spec.seed, 7907) + Math.imul(this.strokes + 1, 104729)) >>> 1;
+    const settings = this.tools.current;
+    const stroke = strokeFor(this.tools, { painting, layer, settings, seed, before: keep, pace: pace ?? 1 });
     this.strokes++;
     this.inAir = {
       stroke,
@@ -443,43 +404,6 @@ export class Studio {
     return this.slab.active;
   }
 
-  private newStroke(painting: Painting, layer: Layer, before: StrokeSetting['before'], pace = 1): StrokeInProgress {
-    const { tools } = this;
-    const seed = (Math.imul(painting.spec.seed, 7907) + Math.imul(this.strokes + 1, 104729)) >>> 1;
-    const setting: StrokeSetting = { painting, layer, settings: tools.current, seed, before, pace };
-    switch (kindOf(tools.inHand)) {
-      case 'pencil':
-        return new PencilStroke(setting);
-      case 'eraser':
-        return new EraserStroke(setting);
-      case 'gel':
-        return new GelStroke(setting);
-      case 'spray':
-        return new SprayStroke(setting, tools.reservoirInHand());
-      case 'spatter':
-        return new SpatterStroke(setting, tools.reservoirInHand());
-      case 'knife':
-        return new KnifeStroke(setting, KNIVES[tools.inHand as 'knife'], tools.reservoirInHand());
-      case 'wash':
-        return new WashStroke(setting, washForm(tools.inHand), tools.bellyInHand(washForm(tools.inHand)));
-      case 'drops':
-        return new DropStroke(setting, washForm(tools.inHand), tools.bellyInHand(washForm(tools.inHand)));
-      case 'splatter':
-        return new SplatterStroke(setting, washForm(tools.inHand), tools.bellyInHand(washForm(tools.inHand)));
-      case 'ink':
-        return new InkStroke(setting, tools.inHand === 'ink-fast' ? 'fast' : 'soluble', tools.ink);
-      case 'keep-off':
-        return new KeepOffStroke(setting, tools.inHand as 'masking' | 'crepe' | 'wax');
-      case 'salt':
-        return new SaltStroke(setting);
-      case 'brush': {
-        if (tools.inHand === 'rag' && layer.basin) return new BlotStroke(setting, WASH_FORMS.rag);
-        const { form, footprint } = tools.brushInHand();
-        return new BrushStroke(setting, form, footprint, tools.reservoirInHand());
-      }
-    }
-  }
-
   /** What commands that are told elsewhere work on. */
   private get workplace(): Workplace {
     const { painting, slab } = this;
@@ -663,19 +587,4 @@ export class Studio {
       layersMade,
     };
   }
-}
-
-const planesOf = ({ planes, skin = [], wash }: TileImage): number =>
-  planes.length + skin.length + (wash ? Object.values(wash.coats).flat().filter(Boolean).length : 0);
-
-const imageBytes = (image: TileImage): number =>
-  planesOf(image) * TILE * TILE * 4 + (image.water?.planes.reduce((sum, p) => sum + p.byteLength, 0) ?? 0);
-
-/** Bytes that a moment keeps alive beyond what the painting shares with it. */
-function momentBytes(moment: Moment): number {
-  let bytes = 0;
-  for (const tiles of moment.tiles.values()) {
-    for (const image of tiles.values()) bytes += image ? imageBytes(image) : 0;
-  }
-  return bytes;
 }

@@ -1,0 +1,49 @@
+import type { Layer } from '@/core/film/layer';
+import type { Ledger } from '@/core/film/ledger';
+import type { FlowState } from '@/core/film/painting';
+import { TILE, type TileImage } from '@/core/film/tile';
+import type { Command } from './commands';
+import type { ToolboxState } from './toolbox';
+
+/** Who is in the stack, in which order. */
+export interface Structure {
+  readonly layers: readonly { layer: Layer; name: string; visible: boolean }[];
+  readonly activeLayer: string;
+  readonly layersMade: number;
+}
+
+/** Enough of a state to come back to it from the state after the next change. */
+export interface Moment {
+  readonly tiles: Map<Layer, Map<number, TileImage | undefined>>;
+  readonly structure: Structure;
+  readonly ledger: Ledger;
+  readonly tools: ToolboxState;
+  readonly strokes: number;
+  readonly clock: number;
+  readonly flow: FlowState;
+  /** How many commands had been applied. */
+  readonly timeline: number;
+}
+
+/** What redo needs: the commands, and the moments before and after them where those were kept. */
+export interface Undone {
+  readonly commands: readonly Command[];
+  /** Length of the timeline at which they start. */
+  readonly at: number;
+  readonly kept?: { readonly base: Moment; readonly after: Moment };
+}
+
+const planesOf = ({ planes, skin = [], wash }: TileImage): number =>
+  planes.length + skin.length + (wash ? Object.values(wash.coats).flat().filter(Boolean).length : 0);
+
+const imageBytes = (image: TileImage): number =>
+  planesOf(image) * TILE * TILE * 4 + (image.water?.planes.reduce((sum, p) => sum + p.byteLength, 0) ?? 0);
+
+/** Bytes that a moment keeps alive beyond what the painting shares with it. */
+export function momentBytes(moment: Moment): number {
+  let bytes = 0;
+  for (const tiles of moment.tiles.values()) {
+    for (const image of tiles.values()) bytes += image ? imageBytes(image) : 0;
+  }
+  return bytes;
+}

@@ -1,0 +1,79 @@
+import { digest } from '@/core/journal/digest';
+import type { Studio } from '@/core/journal/studio';
+import { encodePng } from '@/core/formats/png';
+import { pictureRaster } from '@/core/formats/planes';
+import { encodeStigmosFile, paletteSchema } from '@/core/formats/stigmosFile';
+import { thumbnailPng } from '@/core/formats/thumbnail';
+import type { Picture } from '@/core/picture/picture';
+import type { Pyramid } from '@/core/picture/pyramid';
+import { readAround } from '@/core/picture/readings';
+import { retubeProof, tubesUsed } from '@/core/picture/tubesUsed';
+import { paperAt } from '@/core/picture/washFilm';
+import type { Keeping } from './keeping';
+import type { Question } from './protocol';
+import { readPainting, readPhoto } from './shelf';
+
+/** What is asked about. */
+interface Asked {
+  readonly studio: Studio;
+  readonly keeping: Keeping;
+  readonly picture: Picture;
+  /** The picture of the slab. */
+  readonly slab: Picture;
+  readonly pyramid: Pyramid;
+  /** Writes down the time that has passed on wet paper, so that the journal tells the state as it is now. */
+  readonly endWait: () => void;
+}
+
+/** Answers a question of the page. For a PNG everything is coloured. */
+export async function answerTo(
+  question: Question,
+  { studio, keeping, picture, slab, pyramid, endWait }: Asked,
+): Promise<unknown> {
+  const { painting } = studio;
+  switch (question.of) {
+    case 'spot': {
+      const of = question.on ? studio.slab : painting;
+      const x = Math.floor(question.x / of.mmPerPx);
+      const y = Math.floor(question.y / of.mmPerPx);
+      if (x < 0 || y < 0 || x >= of.width || y >= of.height) return null;
+      return readAround(question.on ? slab : picture, x, y, (question.radiusMm ?? 0) / of.mmPerPx, question.layer);
+    }
+    case 'paper': {
+      const x = Math.floor(question.x / painting.mmPerPx);
+      const y = Math.floor(question.y / painting.mmPerPx);
+      if (x < 0 || y < 0 || x >= painting.width || y >= painting.height) return { filmUm: 0, damp: 0 };
+      return paperAt(painting, painting.active, x, y);
+    }
+    case 'tubes':
+      return tubesUsed(picture);
+    case 'proof':
+      return retubeProof(picture, question.width, question.change);
+    case 'png':
+      return encodePng(pictureRaster(picture, question.lit), painting.spec.ppi);
+    case 'file': {
+      const record = await readPainting(keeping.id);
+      const photos = await Promise.all(
+        (record?.photos ?? []).map(async ({ id, name }) => {
+          const blob = await readPhoto(keeping.id, id);
+          return blob && { name, type: blob.type, bytes: new Uint8Array(await blob.arrayBuffer()) };
+        }),
+      );
+      endWait();
+      return encodeStigmosFile(
+        studio,
+        keeping.entries,
+        question.title,
+        photos.filter((p) => p !== null),
+        thumbnailPng(pyramid, painting),
+        paletteSchema.safeParse(record?.palette).data,
+      );
+    }
+    case 'state':
+      endWait();
+      return { digest: digest(studio), mass: studio.massBalance() };
+    case 'kept':
+      await keeping.settled();
+      return true;
+  }
+}
