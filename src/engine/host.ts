@@ -118,7 +118,8 @@ export class EngineHost {
       // what cannot be shown yet need not be coloured yet: one frame then does for several turns
       if (this.framesOut < FRAMES_AHEAD) {
         this.publishStroke();
-        if (this.studio?.strokeInAir) this.colourWet(WET_MS, this.atBrush);
+        // a turn in which water was stepped is late enough
+        if (this.studio?.strokeInAir && performance.now() - start < TURN_MS) this.colourWet(WET_MS, this.atBrush);
         if (this.asked || start - this.shownAt > CALM_FRAME_MS) this.show();
         else if (!isEmpty(this.dirtyView)) this.flowLater();
       }
