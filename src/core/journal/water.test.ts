@@ -155,6 +155,23 @@ describe('what belongs to watercolour', () => {
     expect(() => paint(studio, prepare(1, 'L99'))).toThrow(PainterError);
   });
 
+  it('is rubbed out when it is dry, what stains less than what lies on the sheet, and the books agree', () => {
+    const left = (mixture: Record<string, number>, id: string) => {
+      const studio = sheet();
+      paint(studio, ...washed([4, 4, 34, 20], 6, mixture), { do: 'dry' });
+      const before = meanCoats(studio, id, [16, 10, 8, 1]);
+      paint(studio, { do: 'tool', tool: 'eraser', sizeMm: 5, strength: 1, tip: 'hard' });
+      for (let k = 0; k < 3; k++) paint(studio, through([[8, 10.5], [36, 10.5]], 40)); // prettier-ignore
+      expect(massError(studio)).toBeLessThan(1e-4);
+      return meanCoats(studio, id, [16, 10, 8, 1]) / before;
+    };
+    const lies = left({ PB29: 1 }, 'PB29');
+    const stains = left({ PB15_3: 1 }, 'PB15_3');
+    expect(lies).toBeLessThan(0.3);
+    expect(stains).toBeGreaterThan(lies + 0.15);
+    expect(stains).toBeLessThan(0.85);
+  });
+
   it('wax keeps a wash off the peaks, and stays', () => {
     const studio = sheet('paper-rough');
     paint(studio, { do: 'tool', tool: 'wax', sizeMm: 8 }, through([[6, 14], [38, 14]], 40, 0.7), ...washed([3, 3, 38, 24], 6, { PB15_3: 1 }), { do: 'dry' }); // prettier-ignore
