@@ -36,7 +36,7 @@ const TILT_X: i32 = 39, TILT_Y: i32 = 40, TRANSFER: i32 = 41, OPEN_FROM: i32 = 4
 const RIM_EVAPORATION: i32 = 45, BLOTCH_EVAPORATION: i32 = 46, RIM_BLUR: i32 = 47, ABSORPTION: i32 = 48, CAPACITY: i32 = 49;
 const PAPER_EVAPORATION: i32 = 50, CAPILLARY: i32 = 51, BREAKS: i32 = 52, BARRIER_DRY: i32 = 53, BARRIER_DAMP: i32 = 54;
 const BARRIER_ROUGH: i32 = 55, FRONT_RATE: i32 = 56, FRONT_MOST: i32 = 57, TENSION: i32 = 58, RELIEF: i32 = 59;
-const LOAD_BLUR: i32 = 60, DISPERSE: i32 = 61, TRACES: i32 = 62, RIM_DRIFT: i32 = 63, STEP: i32 = 64, CELLS: i32 = 65;
+const LOAD_BLUR: i32 = 60, DISPERSE: i32 = 61, TRACES: i32 = 62, RIM_DRIFT: i32 = 63, STEP: i32 = 64, CELLS: i32 = 65, SMEAR: i32 = 66;
 const ROW: i32 = 80;
 const FADE: f32 = 0.35;
 
@@ -377,8 +377,8 @@ export function pushPaint(block: i32, at: i32, bed: i32): f32 {
 }
 
 // @ts-ignore: decorator
-@inline function flux(a: v128, b: v128, v: v128, diffuse: v128): v128 {
-  return f32x4.add(f32x4.mul(f32x4.add(diffuse, f32x4.abs(v)), f32x4.sub(a, b)), f32x4.mul(v, f32x4.add(a, b)));
+@inline function flux(a: v128, b: v128, v: v128, diffuse: v128, smear: v128): v128 {
+  return f32x4.add(f32x4.mul(f32x4.add(diffuse, f32x4.mul(smear, f32x4.abs(v))), f32x4.sub(a, b)), f32x4.mul(v, f32x4.add(a, b)));
 }
 
 // @ts-ignore: decorator
@@ -386,9 +386,9 @@ export function pushPaint(block: i32, at: i32, bed: i32): f32 {
 
 /** What passes through four faces, between the cells before and behind them; `r` is the address of their velocities. */
 // @ts-ignore: decorator
-@inline function faces4(r: usize, before: v128, behind: v128, mobile: v128, rollA: v128, rollB: v128, diffuse: v128): v128 {
+@inline function faces4(r: usize, before: v128, behind: v128, mobile: v128, rollA: v128, rollB: v128, diffuse: v128, smear: v128): v128 {
   const v = f32x4.add(f32x4.add(f32x4.mul(mobile, v128.load(r)), f32x4.mul(rollA, v128.load(r, 4 * ROW))), f32x4.mul(rollB, v128.load(r, 8 * ROW)));
-  return flux(f32x4.mul(before, v128.load(r, 12 * ROW)), f32x4.mul(behind, v128.load(r, 16 * ROW)), v, diffuse);
+  return flux(f32x4.mul(before, v128.load(r, 12 * ROW)), f32x4.mul(behind, v128.load(r, 16 * ROW)), v, diffuse, smear);
 }
 
 /** Velocities and fades at the faces of a row along x, from its flow cells: into rows 0 and 6. @returns whether there is film */
@@ -472,7 +472,7 @@ export function carryX(block: i32, at: i32, coverAt: i32, fine: i32, list: i32, 
   const stride = int(block + STRIDE), coverStride = int(block + COVER_STRIDE), fineStride = int(block + FINE_STRIDE);
   const factor = int(block + FACTOR), n = int(block + SIDE) * factor, rows = int(block + ROWS);
   const cells = lanes((<f32>0.5 * get(block + CELLS) * steps) / get(block + STEP));
-  const bedA = int(block + BED_A), bedB = int(block + BED_B), covers = int(block + COVER);
+  const bedA = int(block + BED_A), bedB = int(block + BED_B), covers = int(block + COVER), smear = all(block + SMEAR);
   for (let k = 0; k < count; k++) {
     const e = list + k * 8, save = int(e + 3), plane = int(e);
     if (save != 0) for (let y = 0; y < n; y++) set(save + y, get(plane + y * n + n - 1));
@@ -500,7 +500,7 @@ export function carryX(block: i32, at: i32, coverAt: i32, fine: i32, list: i32, 
       let last = lanes(first), cells4 = v128.load(g), passed = lanes(0);
       // each pass works out four faces, and stores the four cells before them
       for (; r <= end; r += 16, g += 16) {
-        let through = faces4(r, v128.shuffle<f32>(last, cells4, 3, 4, 5, 6), cells4, mobile, rollA, rollB, diffuse);
+        let through = faces4(r, v128.shuffle<f32>(last, cells4, 3, 4, 5, 6), cells4, mobile, rollA, rollB, diffuse, smear);
         if (r == <usize>rows << 2) {
           if (before == 0) through = f32x4.replace_lane(through, 0, 0);
         } else {
@@ -547,7 +547,7 @@ export function carryY(block: i32, at: i32, coverAt: i32, fine: i32, list: i32, 
   const stride = int(block + STRIDE), coverStride = int(block + COVER_STRIDE), fineStride = int(block + FINE_STRIDE);
   const factor = int(block + FACTOR), n = int(block + SIDE) * factor, rows = int(block + ROWS);
   const cells = lanes((<f32>0.5 * get(block + CELLS) * steps) / get(block + STEP));
-  const bedA = int(block + BED_A), bedB = int(block + BED_B), covers = int(block + COVER);
+  const bedA = int(block + BED_A), bedB = int(block + BED_B), covers = int(block + COVER), smear = all(block + SMEAR);
   for (let k = 0; k < count; k++) {
     const e = list + k * 8, save = int(e + 3), plane = int(e) + (n - 1) * n;
     if (save != 0) for (let x = 0; x < n; x += 4) st(save + x, ld(plane + x));
@@ -575,13 +575,13 @@ export function carryY(block: i32, at: i32, coverAt: i32, fine: i32, list: i32, 
       const mobile = all(e + 4), rollA = all(e + 5), rollB = all(e + 6), diffuse = all(e + 7);
       const r = <usize>rows << 2, h = <usize>held << 2, end = <usize>n << 2;
       if (y == 0) {
-        if (before != 0) for (let c: usize = 0; c < end; c += 16) v128.store(h + c, faces4(r + c, v128.load(upper + c), v128.load(lower + c), mobile, rollA, rollB, diffuse));
+        if (before != 0) for (let c: usize = 0; c < end; c += 16) v128.store(h + c, faces4(r + c, v128.load(upper + c), v128.load(lower + c), mobile, rollA, rollB, diffuse, smear));
       } else if (y == n && behind == 0) {
         for (let c: usize = 0; c < end; c += 16) v128.store(upper + c, tidy(f32x4.add(v128.load(upper + c), v128.load(h + c))));
       } else {
         for (let c: usize = 0; c < end; c += 16) {
           const there = v128.load(upper + c);
-          const through = faces4(r + c, there, v128.load(lower + c), mobile, rollA, rollB, diffuse);
+          const through = faces4(r + c, there, v128.load(lower + c), mobile, rollA, rollB, diffuse, smear);
           v128.store(upper + c, tidy(f32x4.sub(f32x4.add(there, v128.load(h + c)), through)));
           v128.store(h + c, through);
         }

@@ -292,9 +292,10 @@ export class Flow {
       loadBlur: FLOW.loadBlur,
       disperse: FLOW.disperse * k * coarse,
       traces: FLOW.traces,
-      rimDrift: FLOW.rimDrift * k * coarse,
+      rimDrift: FLOW.rimDrift * k * coarse * Math.min(1, fine ** -FLOW.rimFine),
       step: k,
       cells: fine,
+      smear: Math.max(1, Math.min(FLOW.mostSmear, fine)),
     };
     for (const [name, v] of Object.entries(floats)) f32[block + WATER[name as keyof typeof floats]] = v;
   }

@@ -50,7 +50,9 @@ export const FLOW = {
   traces: 0.02,
   loadBlur: 0.1,
   /** Drift to the rim, cells a step for each unit of the rim's gradient. */
-  rimDrift: 0.049,
+  rimDrift: 0.042,
+  /** In finer cells a rim is as dark and narrower: the drift goes with this power of a reference cell over a cell. */
+  rimFine: 0.75,
   /** Diffusion of paint, cells squared a step. */
   diffusion: 0.028,
   /** Rolling down the bed, cells a step for each unit of slope. */
@@ -69,6 +71,8 @@ export const FLOW = {
   /** Paint waits at most so many steps, and travels at most so far (cells), before it is moved. */
   mostWaited: 3,
   mostTravel: 0.38,
+  /** Cells finer than the reference smear paint more than they must, up to so many times: rims stay as wide. */
+  mostSmear: 1.5,
 } as const;
 
 /** How a pigment behaves in a wash. */

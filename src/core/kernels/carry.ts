@@ -39,8 +39,9 @@ function aperture(f32: Float32Array, rows: number, c: number, ml: number, mr: nu
 
 const fade = (depth: number) => (depth > FADE ? 1 : depth / FADE);
 
-/** Donor-cell flux through a face, with diffusion. */
-const flux = (a: number, b: number, v: number, diffuse: number) => (diffuse + Math.abs(v)) * (a - b) + v * (a + b);
+/** Donor-cell flux through a face, with diffusion; `smear` times what the scheme smears by itself. */
+const flux = (a: number, b: number, v: number, diffuse: number, smear: number) =>
+  (diffuse + smear * Math.abs(v)) * (a - b) + v * (a + b);
 
 /**
  * Moves suspended pigments along x. The planes are at 64 x 64 cells; `before` is a saved column (64 values) of the tile
@@ -99,7 +100,7 @@ export function carryX(
         const v = f32[e + C.mobile] * f32[rows + c] + f32[e + C.rollA] * f32[rows + ROW + c] + f32[e + C.rollB] * f32[rows + 2 * ROW + c]; // prettier-ignore
         const a = left * f32[rows + 3 * ROW + c];
         const b = right * f32[rows + 4 * ROW + c];
-        f32[rows + 5 * ROW + c] = open ? flux(a, b, v, f32[e + C.diffuse]) : 0;
+        f32[rows + 5 * ROW + c] = open ? flux(a, b, v, f32[e + C.diffuse], f32[block + WATER.smear]) : 0;
       }
       for (let c = 0; c < n; c++) f32[g + c] = tidy(f32[g + c] + f32[rows + 5 * ROW + c] - f32[rows + 5 * ROW + c + 1]);
     }
@@ -162,7 +163,7 @@ export function carryY(
         let through = 0;
         if (open) {
           const v = f32[e + C.mobile] * f32[rows + x] + f32[e + C.rollA] * f32[rows + ROW + x] + f32[e + C.rollB] * f32[rows + 2 * ROW + x]; // prettier-ignore
-          through = flux(f32[upper + x] * f32[rows + 3 * ROW + x], f32[lower + x] * f32[rows + 4 * ROW + x], v, f32[e + C.diffuse]); // prettier-ignore
+          through = flux(f32[upper + x] * f32[rows + 3 * ROW + x], f32[lower + x] * f32[rows + 4 * ROW + x], v, f32[e + C.diffuse], f32[block + WATER.smear]); // prettier-ignore
         }
         const held = above + k * ROW + x;
         if (y > 0) f32[g - n + x] = tidy(f32[g - n + x] + f32[held] - through);

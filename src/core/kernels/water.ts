@@ -80,6 +80,8 @@ export const WATER = {
   step: 64,
   /** Cells that paint moves at a velocity of one in one usual step. */
   cells: 65,
+  /** How much more than the scheme does by itself paint is smeared as it moves, so that fine cells keep no finer edges. */
+  smear: 66,
   words: 72,
 } as const;
 
