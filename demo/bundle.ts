@@ -13,22 +13,29 @@ import { Picture } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
 import { thumbnailPng } from '@/core/formats/thumbnail';
 
-const DEMO: Record<string, { readonly from: string; readonly title: string }> = {
+interface Demo {
+  readonly from: string;
+  readonly title: string;
+  /** What it was painted from; the estuary when none is named. */
+  readonly photo?: 'still-life';
+}
+
+const DEMO: Record<string, Demo> = {
   'wet-sky': { from: 'demo/studies/wet-sky.json', title: 'Low tide, a wet sky' },
   'ink-and-wash': { from: 'demo/studies/ink-and-wash.json', title: 'Low tide, ink and wash' },
   'low-tide': { from: 'demo/low-tide.json', title: 'Low tide, study 1' },
   'alla-prima': { from: 'demo/studies/alla-prima.json', title: 'Low tide, alla prima' },
   glazed: { from: 'demo/studies/glazed.json', title: 'Low tide, glazed' },
   knife: { from: 'demo/studies/knife.json', title: 'Low tide, with the knife' },
-  mussel: { from: 'demo/studies/mussel.json', title: 'Low tide, a mussel' },
+  mussel: { from: 'demo/studies/mussel.json', title: 'Low tide, a mussel', photo: 'still-life' },
 };
 
 function paint(name: string): void {
-  const { from, title } = DEMO[name];
+  const { from, title, photo: scene = 'estuary' } = DEMO[name];
   const photo = {
-    name: 'Estuary.jpg',
+    name: scene === 'estuary' ? 'Estuary.jpg' : 'Still life.jpg',
     type: 'image/jpeg',
-    bytes: new Uint8Array(readFileSync('public/demo/estuary.jpg')),
+    bytes: new Uint8Array(readFileSync(`public/demo/${scene}.jpg`)),
   };
   const journal = readJournal(JSON.parse(readFileSync(from, 'utf8')));
   const studio = replay(journal);

@@ -81,7 +81,9 @@ dry();
 
 // mud: one loose wash from the water's edge to the front, ochre turning umber, pools and boat left white
 const inPool = (x: number, y: number) =>
-  POOLS.some((p) => ((x / W - p.x) / p.rx) ** 2 + ((y / W - p.y - p.slope * (x / W - p.x)) / (p.ry * 1.1)) ** 2 < 1);
+  POOLS.filter((_, i) => i !== 1).some(
+    (p) => ((x / W - p.x) / p.rx) ** 2 + ((y / W - p.y - p.slope * (x / W - p.x)) / (p.ry * 1.1)) ** 2 < 1,
+  );
 const inBoat = (x: number, y: number) => {
   const u = x / W;
   return (
@@ -106,7 +108,7 @@ const land: Brush = {
   water: 0.64,
 };
 const shore = (x: number, y: number) =>
-  y > along(HEADLAND, x / W) * W + 0.4 && y < HORIZON * W + 2.2 && (x < 118 || x > 139);
+  y > along(HEADLAND, x / W) * W + 0.4 && y < HORIZON * W + 2.2 && (x < 123 || x > 139);
 lay(shore, land, { ...land, sizeMm: 3.4 });
 const sea: Brush = {
   tool: 'wash-flat',
@@ -186,7 +188,7 @@ wait(4);
 // shadow under the boat, lost towards the right; the soluble lines give it their dark
 const under = (x: number, y: number) => {
   const u = x / W;
-  return u > 0.452 && u < 0.84 && y > along(DINGHY.keel, u) * W + 0.2 && y < along(DINGHY.keel, Math.min(0.8, u)) * W + 5.5 * Math.sin(Math.PI * Math.min(1, (u - 0.44) / 0.36)) ** 0.6 + 1; // prettier-ignore
+  return u > 0.452 && u < 0.82 && y > along(DINGHY.keel, u) * W + 0.2 && y < along(DINGHY.keel, Math.min(0.8, u)) * W + 5.5 * Math.sin(Math.PI * Math.min(1, (u - 0.44) / 0.36)) ** 0.6 + 1; // prettier-ignore
 };
 const dark: Brush = { tool: 'wash-round', sizeMm: 2.8, mixture: { PB29: 2, PBr7BU: 1.8 }, amount: 0.85, water: 0.68 };
 lay(under, dark, { ...dark, sizeMm: 3.6 });

@@ -28,57 +28,59 @@ const bar: Brush = {
 load(bar);
 for (const [x, y, far] of [[8, 66, 46], [70, 70, 62], [120, 64, 44], [150, 73, 40], [24, 74, 30]] as const) line(bar, [[x, y], [x + far / 2, y - 0.8], [x + far, y + 0.6]], (s) => 0.15 + 0.6 * Math.sin(Math.PI * s), 110, 1.2); // prettier-ignore
 
-// clouds are the paper: blue goes round them, touch by touch, darker above
-const billow = (x: number, y: number) =>
-  noise2(x / 46 + 3.1, y / 27 + 0.4, 11) + 0.5 * noise2(x / 19, y / 12, 12) + 0.25 * noise2(x / 9, y / 6, 13) - 0.875;
-const blueAt = (x: number, y: number) => billow(x, y) + 0.2 - 0.011 * Math.max(0, y - 12);
-for (let y = 1; y < 62; y += 4.6) {
-  const brush: Brush = {
-    tool: 'mop',
-    sizeMm: 8.5 - 0.03 * y,
-    mixture: { PB29: 4, PB15_3: 0.04 + 0.003 * y, PBr7BU: 0.5 },
-    amount: 0.85 - 0.0095 * y,
-    water: 0.56,
-  };
-  load(brush);
-  let from: number | undefined;
-  for (let x = -8; x <= W + 8; x += 2) {
-    const blue = blueAt(x, y) > 0 && x < W + 7;
-    if (blue) from ??= x;
-    if (blue || from === undefined) continue;
-    const bend = (q: number): Place => [
-      from! + (x - from!) * q,
-      y + 1.6 * (noise2((from! + (x - from!) * q) / 8, y, 5) - 0.5),
-    ];
-    if (x - from > 3)
-      line(brush, [bend(0), bend(0.3), bend(0.65), bend(1)], (s) => 0.35 + 0.5 * Math.sin(Math.PI * s) ** 0.5, 320, 1);
-    from = undefined;
+// three clouds are left as paper: billows above, a flat base below; blue goes round them into the wet sheet
+const CLOUDS = [
+  { base: 57, billows: [[96, 50, 9], [110, 40, 13], [126, 28, 15], [142, 32, 12], [156, 42, 13], [132, 44, 16], [170, 50, 9]] },
+  { base: 64, billows: [[14, 57, 8], [26, 50, 10], [39, 54, 9], [52, 59, 7]] },
+  { base: 27, billows: [[52, 22, 6], [62, 17, 8], [73, 21, 7], [82, 24, 4]] },
+] as const; // prettier-ignore
+/** How far inside a cloud a place lies, share of a billow; its edge curls at two sizes. */
+const cloudAt = (x: number, y: number): number => {
+  const curl = 0.3 * (noise2(x / 6.5, y / 5.5, 13) - 0.5) + 0.22 * (noise2(x / 2.8, y / 2.6, 14) - 0.5);
+  let most = -1;
+  for (const { base, billows } of CLOUDS) {
+    for (const [cx, cy, r] of billows) {
+      const flat = Math.max(0, (y - base + 3 * noise2(x / 9, 2, 15)) / 6);
+      most = Math.max(most, 1 - Math.hypot(x - cx, y - cy) / r + curl - flat);
+    }
   }
-}
-// undersides: a warm grey with less water, where a cloud comes to its base
-const grey: Brush = {
-  tool: 'mop',
-  sizeMm: 6,
-  mixture: { PB29: 2, PBr7BU: 1.5, PBr7BS: 0.5 },
-  amount: 0.26,
-  water: 0.5,
+  return most;
 };
-const shaded = (x: number, y: number) =>
-  blueAt(x, y) < -0.07 && blueAt(x, y + 10) > -0.03 - 0.2 * noise2(x / 9, y / 5, 21);
-for (let y = 12; y < 66; y += 3.6) {
-  let from: number | undefined;
-  for (let x = -6; x <= W + 6; x += 2) {
-    const shade = shaded(x, y) && x < W + 5;
-    if (shade) from ??= x;
-    if (shade || from === undefined) continue;
-    if (x - from > 4) line(grey, [[from, y + 0.8 * random()], [(from + x) / 2, y - 0.8 * random()], [x, y + 0.8 * random()]], (s) => 0.2 + 0.55 * Math.sin(Math.PI * s), 220, 1.4); // prettier-ignore
-    from = undefined;
+// undersides first, while the sheet is wettest: a thin warm grey along each base, touches of it under the billows
+const grey = (sizeMm: number, amount: number): Brush => ({ tool: 'mop', sizeMm, mixture: { PB29: 2, PBr7BU: 1.1, PBr7BS: 0.8 }, amount, water: 0.58 }); // prettier-ignore
+for (const { base, billows } of CLOUDS) {
+  const [left, right] = [billows[0], billows.at(-1)!];
+  const foot = Array.from({ length: 9 }, (_, i): Place => { const x = left[0] - 2 + ((right[0] - left[0] + 4) * i) / 8; return [x, base - 3.2 - 2.6 * noise2(x / 8, 5, 17)]; }); // prettier-ignore
+  line(grey(5, 0.3), foot, (s) => 0.25 + 0.6 * noise2(s * 7, base, 18), 200, 1.6);
+  for (const [cx, cy, r] of billows) {
+    if (r < 8) continue;
+    const low = Math.min(base - 6, cy + 0.4 * r);
+    for (let k = 0; k < 3; k++) {
+      const x = cx + r * (0.9 * random() - 0.35);
+      line(grey(2.5 + 3 * random(), 0.16 + 0.1 * random()), [[x, low - 0.2 * r * random()], [x + 0.3 * r, low - 0.25 * r * random()]], 0.6, 160, 1.4); // prettier-ignore
+    }
   }
 }
-// lights taken back along two tops
-take('thirsty', 5);
-for (const [x, y] of [[64, 22], [76, 18], [118, 26], [130, 23], [30, 36]] as const) if (blueAt(x, y + 5) < 0) stroke([[x - 4, y + 1], [x, y], [x + 5, y + 1]], 0.6, 50, 1); // prettier-ignore
-wait(6);
+const LOWEST = 61;
+const blue = (tool: 'mop' | 'wash-round', sizeMm: number, y: number): Brush => ({
+  tool,
+  sizeMm,
+  mixture: { PB29: 4, PB15_3: 0.05 + 0.008 * y, PBr7BU: 0.6 },
+  amount: Math.max(0.2, 0.95 - 0.0118 * y),
+  water: 0.58,
+});
+const bands = Array.from({ length: 13 }, (_, k) => blue('mop', 7, 5 * k));
+const open = (x: number, y: number) => cloudAt(x, y) < 0 && y < LOWEST + 3 * noise2(x / 14, 1, 16) - 2;
+lay(open, blue('wash-round', 3.4, 26), (y) => bands[Math.max(0, Math.min(12, Math.round(y / 5)))], { speed: 420 });
+wait(8);
+// lights taken back along the tops, where the sheet has begun to lose its shine
+take('thirsty', 4);
+for (const { billows } of CLOUDS) {
+  for (const [cx, cy, r] of billows) {
+    if (r > 7 && random() < 0.8) stroke([[cx - 0.55 * r, cy - 0.62 * r], [cx - 0.1 * r, cy - 0.84 * r], [cx + 0.4 * r, cy - 0.7 * r]], 0.5, 50, 0.8); // prettier-ignore
+  }
+}
+wait(12);
 dry();
 
 // the far shore, pale; a nearer one darker at the right, its trees wet into it
@@ -93,7 +95,7 @@ lay(far, { tool: 'wash-round', sizeMm: 2.6, mixture: { PB29: 2.4, PBr7BS: 0.9, P
 line({ tool: 'wash-round', sizeMm: 4, mixture: { PB29: 2.4, PBr7BS: 0.9, PV19: 0.12 }, amount: 0.5, water: 0.66 }, [[-8, 80.4], [60, 80.5], [120, 80.4], [W + 8, 80.2]], 0.8, 120, 0.2); // prettier-ignore
 dry();
 const trees = (x: number) => HORIZON + 0.5 - Math.max(0, Math.min(1, (x - 108) / 40)) ** 0.7 * (8 + 4.4 * noise2(x / 5, 2, 9) + 2 * noise2(x / 2.1, 4, 9)); // prettier-ignore
-const near = polygon(strip(trees, 106, W + 40, HORIZON + 0.5));
+const near = polygon(strip(trees, 112, W + 40, HORIZON + 0.9));
 lay(near, { tool: 'wash-round', sizeMm: 2.4, mixture: { PB29: 2, PBr7BU: 1.6, PY43: 1 }, amount: 0.9, water: 0.66 }, { tool: 'wash-round', sizeMm: 4, mixture: { PB29: 2, PBr7BU: 1.6, PY43: 1 }, amount: 0.9, water: 0.7 }); // prettier-ignore
 load({ tool: 'dropper', sizeMm: 2.4, mixture: { PB29: 2, PBr7BU: 2 }, amount: 1.2, water: 0.6 });
 for (let x = 128; x < W; x += 7) drop(x + 3 * random(), HORIZON - 3.5, 0.4);
@@ -154,7 +156,7 @@ for (const [k, p] of POSTS.entries()) {
     water: 0.6,
   };
   load(wood);
-  line(wood, [[x + p.lean * W, top], [x + (p.lean * W) / 2, (top + foot) / 2], [x, foot]], 0.95, 60, 0.15); // prettier-ignore
+  line(wood, Array.from({ length: 7 }, (_, i): Place => [x + p.lean * W * (1 - i / 6) + 0.5 * (noise2(i, k, 19) - 0.5), top + ((foot - top) * i) / 6]), (s) => 0.55 + 0.4 * noise2(s * 9, k, 20), 60, 0.2); // prettier-ignore
   const lost: Brush = {
     tool: 'wash-round',
     sizeMm: width * 0.9,
@@ -172,7 +174,7 @@ for (const [k, p] of POSTS.entries()) {
     amount: 1.5,
     water: 0.45,
   };
-  line(side, [[x + p.lean * W + width * 0.26, top + 1], [x + width * 0.26, foot - 0.6]], 0.7, 60, 0.1); // prettier-ignore
+  line(side, [[x + p.lean * W + width * 0.24, top + 0.3 * (foot - top)], [x + width * 0.24, foot - 0.6]], (s) => 0.2 + 0.5 * s, 60, 0.25); // prettier-ignore
 }
 dry();
 // ripples: a brush nearly dry drawn flat over the water; light is what it leaves

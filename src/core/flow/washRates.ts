@@ -52,7 +52,7 @@ export const FLOW = {
   /** Drift to the rim, cells a step for each unit of the rim's gradient. */
   rimDrift: 0.042,
   /** In finer cells a rim is as dark and narrower: the drift goes with this power of a reference cell over a cell. */
-  rimFine: 0.75,
+  rimFine: 0.9,
   /** Diffusion of paint, cells squared a step. */
   diffusion: 0.028,
   /** Rolling down the bed, cells a step for each unit of slope. */

@@ -60,6 +60,7 @@ export function encodePlanes(picture: Picture): {
   const thickness = new Float32Array(cells);
   const wetness = new Float32Array(cells);
   const ground = new Float32Array(cells);
+  const relief = arena.f32.slice(picture.relief, picture.relief + cells);
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       const i = y * width + x;
@@ -67,12 +68,14 @@ export function encodePlanes(picture: Picture): {
       thickness[i] = dry + wet;
       wetness[i] = Math.max(water, Math.min(1, wet / CLOSED_UM));
       ground[i] = surface.um[(y % surface.size) * surface.size + (x % surface.size)];
+      // the picture has the tooth as light shows it
+      relief[i] += (1 - surface.shading) * ground[i];
     }
   }
   write('thickness', 'um of paint, wet and dry', thickness);
   write('wetness', 'share, 1 = wet', wetness);
   write('surface', 'um, height of the support', ground);
-  write('relief', 'um, height of support and paint', arena.f32.slice(picture.relief, picture.relief + cells));
+  write('relief', 'um, height of support and paint', relief);
 
   const masses = massPlanes(picture);
   masses.forEach((plane, pigment) => write(`mass-${pigmentId(pigment)}`, 'coats, wet and dry', plane));

@@ -212,3 +212,33 @@ describe('the slab', () => {
     }
   });
 });
+
+describe('a watercolour brush on the slab', () => {
+  const paper = (seed: number) => new Studio(paintingSchema.parse({ widthMm: 40, heightMm: 30, ppi: 100, seed, surface: { kind: 'paper-cold' } })); // prettier-ignore
+  const bead: CommandInput = { do: 'slab.squeeze', mixture: { PB29: 1, PBr7BS: 2 }, at: [40, 30], sizeMm: 9 };
+
+  test.each([2, 9])('makes a wash of what it is pressed into, as strong as one from the tubes (seed %i)', (seed) => {
+    const studio = at(paper(seed), bead, { do: 'tool', tool: 'mop', sizeMm: 6 }, { do: 'load', mixture: {}, water: 0.6 }); // prettier-ignore
+    at(studio, { do: 'slab.take', at: [40, 30] });
+    const tubes = at(paper(seed), { do: 'tool', tool: 'mop', sizeMm: 6 }, { do: 'load', mixture: { PB29: 1, PBr7BS: 2 }, water: 0.6 }); // prettier-ignore
+    for (const id of ['PB29', 'PBr7BS']) {
+      expect(studio.massBalance()[id].tool / tubes.massBalance()[id].tool).toBeCloseTo(1, 2);
+    }
+    expect(imbalance(studio)).toBeLessThan(1e-4);
+    // it is full: there is no more to take until it has painted
+    expect(() => at(studio, { do: 'slab.take', at: [40, 30] })).toThrow('the brush is full');
+    at(studio, { do: 'stroke', samples: Array.from({ length: 20 }, (_, i) => [i * 20, 8 + i, 15, 0.8]) });
+    expect(studio.massBalance().PB29.film + studio.massBalance().PB29.settled).toBeGreaterThan(0);
+    expect(imbalance(studio)).toBeLessThan(1e-4);
+  });
+
+  test('that is dry goes by the water first, and undo gives both back', () => {
+    const studio = at(paper(4), bead);
+    at(studio, { do: 'tool', tool: 'wash-round', sizeMm: 5 }, { do: 'slab.take', at: [40, 30] });
+    expect(studio.tools.carried().level).toBeCloseTo(1, 3);
+    expect(Object.keys(studio.tools.carried().mixture).sort()).toEqual(['PB29', 'PBr7BS']);
+    at(studio, { do: 'undo' });
+    expect(studio.massBalance().PB29.tool).toBe(0);
+    expect(studio.massBalance().PB29.slab).toBeCloseTo(at(paper(4), bead).massBalance().PB29.slab, 6);
+  });
+});

@@ -5,7 +5,7 @@ import { tuftCapacityUm } from '@/core/marks/brushInterior';
 import type { BrushForm } from '@/core/marks/brushForms';
 import { CUPS } from '@/core/marks/cup';
 import { makeFootprint, type Footprint } from '@/core/marks/footprint';
-import { takeUp } from '@/core/marks/takeUp';
+import { takeUp, takeUpWash } from '@/core/marks/takeUp';
 import { isEmpty, type PixelRect } from '@/core/film/pixelRect';
 import type { BeforeTile } from '@/core/film/window';
 import { knifeCarrier } from '@/core/marks/knifeForm';
@@ -191,12 +191,17 @@ export class Toolbox {
   /** Presses the tool in hand into the paint of a slab. @throws PainterError when it takes none, or none is there. */
   takeUp(slab: Painting, x: number, y: number, before: BeforeTile): PixelRect {
     const tool = this.inHand;
-    if (!takesPaint(tool) || (kindOf(tool) !== 'brush' && kindOf(tool) !== 'knife')) {
+    if (!takesPaint(tool) || !['brush', 'knife', 'wash', 'drops'].includes(kindOf(tool))) {
       throw new PainterError('That tool takes nothing up: choose a brush or the knife.');
     }
     const held = this.reservoirs.has(tool);
-    const reachMm = Math.min(9, Math.max(2.5, this.current.sizeMm / 2));
-    const rect = takeUp(slab, this.reservoirInHand(), this.carrier(tool)!, { x, y, reachMm }, before);
+    const dip = { x, y, reachMm: Math.min(9, Math.max(2.5, this.current.sizeMm / 2)) };
+    const reservoir = this.reservoirInHand();
+    // a watercolour brush goes by the water first
+    if (isWash(tool) && reservoir.tuftVolume[0] <= 0) this.fill(washForm(tool), {}, 0, this.current.water);
+    const rect = isWash(tool)
+      ? takeUpWash(slab, reservoir, washForm(tool), dip, before)
+      : takeUp(slab, reservoir, this.carrier(tool)!, dip, before);
     if (isEmpty(rect)) {
       if (!held) this.reservoirs.delete(tool);
       throw new PainterError('There is no paint to take up there, or the brush is full.');

@@ -128,8 +128,8 @@ export class WashTip {
     const parted =
       dryness <= 0
         ? 0
-        : (0.22 + 0.58 * dryness + 0.14 * Math.min(1, t.speed / 85) - 0.22 * (t.pressure - 0.5)) *
-          Math.min(1, relief * 1.1);
+        : (0.22 + 0.5 * dryness + 0.14 * Math.min(1, t.speed / 85) - 0.22 * (t.pressure - 0.5)) *
+          Math.min(0.95, relief * 1.1);
     // the hairs part little by little
     const threshold = dryness <= 0 ? -1 : -0.15 + (parted + 0.15) * Math.min(1, 3 * dryness); // prettier-ignore
     const ragged = this.ragged(film);

@@ -36,7 +36,7 @@ interface SeenTile {
  * sampling never sees a shadow. Rasters are as large as the painting, in the same memory as the paint.
  */
 export class Picture {
-  /** Word addresses: unlit sRGB codes with the sheen in the high byte; total relief, um; lit sRGB codes. */
+  /** Word addresses: unlit sRGB codes with the sheen in the high byte; total relief as light shows it, um; lit sRGB codes. */
   readonly albedo: number;
   readonly relief: number;
   readonly lit: number;
@@ -168,7 +168,7 @@ export class Picture {
       }
       const { f32, u32 } = arena;
       const row = (y % surface.size) * surface.size;
-      for (let x = 0; x < count; x++) f32[this.relief + out + x] = surface.um[row + ((left + x) % surface.size)];
+      for (let x = 0; x < count; x++) f32[this.relief + out + x] = surface.shading * surface.um[row + ((left + x) % surface.size)]; // prettier-ignore
       if (bare) {
         for (let x = 0; x < count; x++) u32[this.albedo + out + x] = withSheen(u32[this.albedo + out + x], SHEEN);
         continue;

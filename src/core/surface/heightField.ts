@@ -33,6 +33,9 @@ export type PaperTint = keyof typeof PAPER_TINTS;
 /** Weight of the sheet on which the capacity of a kind of paper is given, g/m2. */
 export const USUAL_WEIGHT = 300;
 
+/** What is left of the shading of the tooth in paper. */
+const PAPER_SHADING = 0.5;
+
 /** Side of the seamless patch that repeats over the support, mm. */
 const PATCH_MM = 84;
 /** Cells along the patch of a smooth surface. */
@@ -56,12 +59,14 @@ export interface HeightField {
   readonly peakUm: number;
   /** Depth of the grain (98th less 2nd percentile), um. */
   readonly depthUm: number;
+  /** Share of its slopes that light shows: paper lets light through its fibres, which evens the shading of its tooth. */
+  readonly shading: number;
 }
 
 /** Makes the height field of a support at a resolution. */
 export function makeHeightField(spec: SurfaceSpec, ppi: number, seed: number): HeightField {
   // what is flat everywhere needs no large patch
-  if (spec.kind === 'smooth') return { size: FLAT, um: new Float32Array(FLAT * FLAT), peakUm: 0, depthUm: 0 };
+  if (spec.kind === 'smooth') return { size: FLAT, um: new Float32Array(FLAT * FLAT), peakUm: 0, depthUm: 0, shading: 1 };
   if (isPaper(spec.kind)) return paperField(spec.kind, spec, ppi, seed);
   const size = Math.max(64, Math.round((PATCH_MM / 25.4) * ppi));
   const um = new Float32Array(size * size);
@@ -73,7 +78,7 @@ export function makeHeightField(spec: SurfaceSpec, ppi: number, seed: number): H
   let mean = 0;
   for (const h of um) mean += h / um.length;
   for (let i = 0; i < um.length; i++) um[i] = (um[i] - mean) * spec.depth;
-  return measured(size, um);
+  return measured(size, um, 1);
 }
 
 /** Takes the mean off a field, in place. */
@@ -92,11 +97,11 @@ function paperField(kind: keyof typeof PAPERS, spec: SurfaceSpec, ppi: number, s
   const tooth = toothAt(kind, seed, size);
   const um = tooth.map((h) => (h - 0.5) * 1.18 * PAPERS[kind].depthUm * spec.depth);
   level(um);
-  return measured(size, um);
+  return measured(size, um, PAPER_SHADING);
 }
 
-function measured(size: number, um: Float32Array): HeightField {
+function measured(size: number, um: Float32Array, shading: number): HeightField {
   const sorted = um.slice().sort();
   const at = (share: number) => sorted[Math.floor((sorted.length - 1) * share)];
-  return { size, um, peakUm: at(0.9), depthUm: at(0.98) - at(0.02) };
+  return { size, um, peakUm: at(0.9), depthUm: at(0.98) - at(0.02), shading };
 }
