@@ -1,6 +1,6 @@
 /**
  * Paints the mark of every tool in the jar, from light to heavy pressure, with the engine: public/marks/*.png.
- *   npx tsx demo/marks.ts
+ *   npx tsx demo/marks.ts [TOOL ...]
  */
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { encodePng } from '@/core/formats/png';
@@ -69,6 +69,14 @@ const dip = (tool: ToolId, sizeMm: number, water: number, amount = 1.4): Command
 const SHEET: CommandInput[] = [...dip('mop', 16, 0.7, 1), { do: 'stroke', samples: [[0, -8, 8.5, 1], [500, WIDTH_MM + 8, 8.5, 1]] }]; // prettier-ignore
 const DRIED: CommandInput[] = [...SHEET, { do: 'dry' }];
 
+/** Sticks are drawn on laid paper. */
+const STICK = { PB29: 2, PBr7BU: 1, PW6: 1 };
+const rub = (tool: ToolId, sizeMm: number, mixture?: Record<string, number>): CommandInput[] => [
+  { do: 'tool', tool, sizeMm, hold: 'flat' },
+  ...(mixture ? [{ do: 'load', mixture } as CommandInput] : []),
+];
+const ON_LAID: readonly ToolId[] = ['charcoal', 'charcoal-pressed', 'chalk', 'pastel-soft', 'pastel-hard', 'finger', 'eraser-kneaded']; // prettier-ignore
+
 const MARKS: Record<ToolId, CommandInput[]> = {
   'wash-round': [...dip('wash-round', 9, 0.7), across(8.5, 0.06, 0.95, 1.6), { do: 'dry' }],
   mop: [...dip('mop', 13, 0.75, 1.1), across(8.5, 0.1, 0.9, 1), { do: 'dry' }],
@@ -110,7 +118,33 @@ const MARKS: Record<ToolId, CommandInput[]> = {
   gel: [...LAID_IN, { do: 'tool', tool: 'gel', sizeMm: 12 }, across(8.5, 0.3, 1, 0), { do: 'tool', tool: 'knife', sizeMm: 9 }, across(8.5, 0.5, 0.5, 0.6)], // prettier-ignore
   spatter: [{ do: 'tool', tool: 'spatter', sizeMm: 0.9, distanceMm: 45 }, { do: 'load', mixture: DARK }, across(8.5, 0.1, 0.9)], // prettier-ignore
   spray: [{ do: 'tool', tool: 'spray', sizeMm: 11, strength: 1 }, { do: 'load', mixture: DARK }, across(8.5, 0.1, 0.9)],
-  graphite: [{ do: 'tool', tool: 'graphite', sizeMm: 0.8 }, across(6, 0.12, 0.95, 1.8), across(11, 0.3, 0.6, -1.5)],
+  graphite: [{ do: 'tool', tool: 'graphite', sizeMm: 0.8, grade: 3 }, across(6, 0.12, 0.95, 1.8), across(11, 0.3, 0.6, -1.5)], // prettier-ignore
+  charcoal: [...rub('charcoal', 9), across(8.5, 0.25, 0.9)],
+  'charcoal-pressed': [...rub('charcoal-pressed', 8), across(8.5, 0.2, 0.9)],
+  chalk: [...rub('chalk', 9), across(8.5, 0.25, 0.95)],
+  'pastel-soft': [...rub('pastel-soft', 10, STICK), across(8.5, 0.2, 0.95)],
+  'pastel-hard': [
+    ...rub('pastel-hard', 8, STICK),
+    across(5.5, 0.2, 0.9),
+    { do: 'tool', tool: 'pastel-hard', hold: 'edge' },
+    across(13.5, 0.2, 1),
+  ],
+  finger: [
+    ...rub('pastel-soft', 8, STICK),
+    across(6, 0.8, 0.8),
+    across(6, 0.8, 0.8),
+    { do: 'tool', tool: 'finger', sizeMm: 6 },
+    zigzag(3.4),
+  ],
+  'eraser-kneaded': [
+    ...rub('charcoal', 12),
+    across(8.5, 0.8, 0.8),
+    across(8.5, 0.8, 0.8),
+    { do: 'tool', tool: 'eraser-kneaded', sizeMm: 5 },
+    across(8.5, 0.2, 1, 1.6),
+  ],
+  'pen-bold': [{ do: 'tool', tool: 'pen-bold', sizeMm: 4 }, across(8.5, 0.02, 1, 2.2)],
+  marker: [{ do: 'tool', tool: 'marker', sizeMm: 4 }, across(6, 0.5, 0.5, 1), across(11, 0.5, 0.5, -1.4)],
   eraser: [
     ...LAID_IN,
     { do: 'tool', tool: 'eraser', sizeMm: 4, tip: 'hard' },
@@ -121,7 +155,8 @@ const MARKS: Record<ToolId, CommandInput[]> = {
 };
 
 mkdirSync('public/marks', { recursive: true });
-for (const tool of TOOL_IDS) {
+const only = process.argv.slice(2);
+for (const tool of TOOL_IDS.filter((id) => only.length === 0 || only.includes(id))) {
   const journal = readJournal({
     format: 'stigmos-journal',
     version: 1,
@@ -130,7 +165,11 @@ for (const tool of TOOL_IDS) {
       heightMm: HEIGHT_MM,
       ppi: PPI,
       seed: 5,
-      ...(isWatercolour(tool) ? { surface: { kind: 'paper-cold' } } : { tone: { mixture: { PW6: 12, PBr7RU: 1 } } }),
+      ...(ON_LAID.includes(tool)
+        ? { surface: { kind: 'paper-laid', tint: tool === 'chalk' ? 'umber' : 'sand' } }
+        : isWatercolour(tool)
+          ? { surface: { kind: 'paper-cold' } }
+          : { tone: { mixture: { PW6: 12, PBr7RU: 1 } } }),
     },
     entries: MARKS[tool],
   });

@@ -1,9 +1,8 @@
 import { parseArgs } from 'node:util';
 import { PainterError } from '@/core/journal/errors';
 import { SURFACE_KINDS, type SurfaceKind } from '@/core/surface/heightField';
-import { isPaper } from '@/core/surface/paper';
 import { BEHAVIOURS } from '@/measure/all';
-import { GROUNDS, holds, PAPER_GROUNDS, type Ground } from '@/measure/behaviour';
+import { groundsFor, holds, suits, type Ground } from '@/measure/behaviour';
 
 export const MEASURE_HELP = `  --only ID            measures one behaviour; may be given again
   --surface KIND       on one support
@@ -49,8 +48,8 @@ export function measureCommand(argv: string[]): boolean {
   const report: unknown[] = [];
   for (const behaviour of BEHAVIOURS.filter((b) => !values.only || values.only.includes(b.id))) {
     if (!values.json) console.log(`\n${behaviour.id}: ${behaviour.says}`);
-    for (const ground of groundsOf(behaviour.on === 'paper' ? PAPER_GROUNDS : GROUNDS)) {
-      if (isPaper(ground.surface) !== (behaviour.on === 'paper')) continue;
+    for (const ground of groundsOf(groundsFor(behaviour))) {
+      if (!suits(behaviour, ground.surface)) continue;
       for (const reading of behaviour.measure(ground)) {
         const ok = holds(reading);
         all &&= ok;

@@ -29,9 +29,11 @@ export function benchState(studio: Studio, pace: Pace, clock: WaterClock): Bench
       let wet = false;
       let tacky = false;
       let strata = 0;
+      let dusty = false;
       layer.forEachTile((tile) => {
         wet ||= tile.volume !== 0 || layer.basin !== undefined;
         tacky ||= tile.cure !== 0;
+        dusty ||= tile.wash?.dusty === true;
         strata = Math.max(strata, tile.strata.length + (tile.wash && tile.wash.pigments.length > 0 ? 1 : 0));
       });
       return {
@@ -39,6 +41,8 @@ export function benchState(studio: Studio, pace: Pace, clock: WaterClock): Bench
         name: layer.name,
         kind: layer.kind,
         visible: layer.visible,
+        opacity: layer.opacity,
+        dusty,
         wet,
         tacky,
         dry: strata > 0,

@@ -152,6 +152,9 @@ export interface LayerState {
   readonly name: string;
   readonly kind: LayerKind;
   readonly visible: boolean;
+  readonly opacity: number;
+  /** Whether dust of sticks lies on it. */
+  readonly dusty: boolean;
   /** Whether it has wet paint, and dry paint. */
   readonly wet: boolean;
   /** Whether what is wet has begun to set. */

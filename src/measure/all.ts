@@ -4,6 +4,7 @@ import { DRYING } from './drying';
 import { FILMS } from './films';
 import { KNIFE } from './knife';
 import { SAMENESS } from './sameness';
+import { STICK_BEHAVIOURS } from './sticks';
 import { STROKES } from './strokes';
 import { TEXTURE } from './texture';
 import { WASHES } from './washes';
@@ -18,4 +19,5 @@ export const BEHAVIOURS: readonly Behaviour[] = [
   ...DRYING,
   ...SAMENESS,
   ...WASHES,
+  ...STICK_BEHAVIOURS,
 ];

@@ -1,5 +1,6 @@
 import type { SurfaceKind } from '@/core/surface/heightField';
-import { PAPER_KINDS } from '@/core/surface/paper';
+import { DRAWING_PAPER_KINDS, isDrawingPaper } from '@/core/surface/drawingPaper';
+import { isPaper, PAPER_KINDS } from '@/core/surface/paper';
 import { studioFor } from './bench';
 import type { Studio } from '@/core/journal/studio';
 
@@ -24,8 +25,8 @@ export interface Behaviour {
   readonly id: string;
   /** What is expected, as a painter would say it. */
   readonly says: string;
-  /** What it is tried on; canvas and panel unless told. */
-  readonly on?: 'paper';
+  /** What it is tried on: watercolour paper, the tooth of drawing paper; canvas and panel unless told. */
+  readonly on?: 'paper' | 'tooth';
   readonly measure: (ground: Ground) => Reading[];
 }
 
@@ -40,6 +41,18 @@ export const groundFor = ({ surface, ppi, seed }: Ground, widthMm: number, heigh
 export const PAPER_GROUNDS: readonly Ground[] = PAPER_KINDS.flatMap((surface) =>
   [100, 150, 300].map((ppi) => ({ surface, ppi, seed: 2 })),
 );
+
+/** Papers for sticks. */
+export const TOOTH_GROUNDS: readonly Ground[] = DRAWING_PAPER_KINDS.flatMap((surface) =>
+  [100, 150, 300].map((ppi) => ({ surface, ppi, seed: 2 })),
+);
+
+/** Whether a behaviour is tried on a support. */
+export const suits = ({ on }: Behaviour, surface: SurfaceKind): boolean =>
+  (isPaper(surface) ? 'paper' : isDrawingPaper(surface) ? 'tooth' : undefined) === on;
+
+export const groundsFor = ({ on }: Behaviour): readonly Ground[] =>
+  on === 'paper' ? PAPER_GROUNDS : on === 'tooth' ? TOOTH_GROUNDS : GROUNDS;
 
 export const GROUNDS: readonly Ground[] = (['linen-fine', 'linen-coarse', 'panel'] as const).flatMap((surface) =>
   [100, 150, 300].map((ppi) => ({ surface, ppi, seed: 2 })),

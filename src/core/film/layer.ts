@@ -3,12 +3,14 @@ import type { Basin } from './basin';
 import { Copies } from './copies';
 import { captureTile, restoreTile, Tile, type TileImage } from './tile';
 
-/** `paint` takes wet paint; `drawing` takes graphite and is kept apart from the paint. */
+/** `paint` takes wet paint; `drawing` takes sticks and ink and is kept apart from the paint. */
 export type LayerKind = 'paint' | 'drawing';
 
 /** One layer of a painting: tiles only where something is. */
 export class Layer {
   visible = true;
+  /** Share of its effect that is seen; its paint stays as it is. */
+  opacity = 1;
   readonly tiles: (Tile | undefined)[];
   /** Its water, while there is some. */
   basin: Basin | undefined;

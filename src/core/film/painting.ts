@@ -1,8 +1,7 @@
 import { BANDS } from '@/core/colour/bands';
 import { groundBands, type Mixture } from '@/core/colour/mixture';
 import { knowPaint, type OwnPaint } from '@/core/colour/ownPaints';
-import { isPaper } from '@/core/surface/paper';
-import { makeHeightField, PAPER_TINTS, type HeightField, type SurfaceSpec } from '@/core/surface/heightField';
+import { isSheet, makeHeightField, PAPER_TINTS, type HeightField, type SurfaceSpec } from '@/core/surface/heightField';
 import { Arena } from './arena';
 import { Basin, WASH_UM, type SaltGrain } from './basin';
 import { Layer, type LayerKind } from './layer';
@@ -79,7 +78,7 @@ export class Painting {
     } = gridOf(spec));
     this.surface = makeHeightField(spec.surface, spec.ppi, spec.seed);
     const { kind, tint = 'natural' } = spec.surface;
-    this.ground = groundBands(spec.tone?.mixture, isPaper(kind) ? PAPER_TINTS[tint] : undefined);
+    this.ground = groundBands(spec.tone?.mixture, isSheet(kind) ? PAPER_TINTS[tint] : undefined);
     this.addLayer('drawing', 'Sketch');
     this.activeLayer = this.addLayer('paint', 'Paint').id;
   }

@@ -1,5 +1,5 @@
 import type { Stratum } from './stratum';
-import { COATS, RESISTS, type Resist, type WashImage } from './wash';
+import { COATS, DUST, RESISTS, type Coat, type Resist, type WashImage } from './wash';
 import { TILE, TILE_CELLS, type TileImage } from './tile';
 
 /**
@@ -10,10 +10,14 @@ import { TILE, TILE_CELLS, type TileImage } from './tile';
  *
  * Where there is a wash or water, that follows: a mark (u32 WASH); number of pigments (u32, NO_FILM when there is no
  * wash), their indices; for each coat and pigment whether there is a plane (u32), and the plane; whether there is
- * masking fluid and wax, with their planes; then whether there is water (u32), its four scalars (float64), the side of
+ * masking fluid and wax, with their planes; where the mark is DUSTY, the coats of dust in the same way; then whether
+ * there is water (u32), its four scalars (float64), the side of
  * its coarse planes (u32), those, and the cover.
  */
 const WASH = 0x57415348;
+const DUSTY = 0x44555354;
+/** Coats that every wash has written down. */
+const WET_COATS = COATS.filter((coat) => !(DUST as readonly Coat[]).includes(coat));
 const NO_FILM = 0xffffffff;
 const CURING = 0x40000000;
 const SKIN = 0x20000000;
@@ -25,9 +29,11 @@ export function encodeTile(image: TileImage): Uint8Array<ArrayBuffer> {
   for (const s of image.strata) bytes += 4 + s.pigments.length * 12 + 8 + (s.pigments.length + 1) * TILE_CELLS * 2;
   const { wash, water } = image;
   const tail = wash || water;
+  const dusty = wash !== undefined && DUST.some((coat) => wash.coats[coat].some(Boolean));
+  const coats = dusty ? [...WET_COATS, ...DUST] : WET_COATS;
   if (tail) {
     bytes += 8;
-    const planes = wash ? [...COATS.flatMap((coat) => wash.coats[coat]), ...RESISTS.map((r) => wash.resist[r])] : [];
+    const planes = wash ? [...coats.flatMap((coat) => wash.coats[coat]), ...RESISTS.map((r) => wash.resist[r])] : [];
     bytes += (wash?.pigments.length ?? 0) * 4;
     for (const plane of planes) bytes += 4 + (plane?.byteLength ?? 0);
     bytes += 4;
@@ -67,12 +73,13 @@ export function encodeTile(image: TileImage): Uint8Array<ArrayBuffer> {
       u32(p ? 1 : 0);
       if (p) plane(p);
     };
-    u32(WASH);
+    u32(dusty ? DUSTY : WASH);
     u32(wash ? wash.pigments.length : NO_FILM);
     wash?.pigments.forEach(u32);
     if (wash) {
-      for (const coat of COATS) wash.coats[coat].forEach(maybe);
+      for (const coat of WET_COATS) wash.coats[coat].forEach(maybe);
       for (const resist of RESISTS) maybe(wash.resist[resist]);
+      if (dusty) for (const coat of DUST) wash.coats[coat].forEach(maybe);
     }
     u32(water ? 1 : 0);
     if (water) {
@@ -131,22 +138,24 @@ export function decodeTile(bytes: Uint8Array): TileImage {
   return { pigments, planes, ...skin, strata, ...(at < bytes.byteLength ? tail() : {}) };
 
   function tail(): Pick<TileImage, 'wash' | 'water'> {
-    if (u32() !== WASH) throw new RangeError('The tile is damaged.');
+    const mark = u32();
+    if (mark !== WASH && mark !== DUSTY) throw new RangeError('The tile is damaged.');
     const maybe = () => (count(1) ? new Float32Array(raw(TILE_CELLS * 4)) : undefined);
     const first = u32();
     let wash: WashImage | undefined;
     if (first !== NO_FILM) {
       if (first > MOST_PIGMENTS) throw new RangeError('The tile is damaged.');
       const ids = list(first, u32);
-      const coats = Object.fromEntries(
-        COATS.map((coat) => [coat, list(first, maybe)]),
-      ) as unknown as WashImage['coats'];
+      const read = (coat: Coat) => [coat, list(first, maybe)] as const;
+      const wet = WET_COATS.map(read);
       const resist: Partial<Record<Resist, Float32Array>> = {};
       for (const name of RESISTS) {
         const plane = maybe();
         if (plane) resist[name] = plane;
       }
-      wash = { pigments: ids, coats, resist };
+      const none = (coat: Coat) => [coat, list(first, () => undefined)] as const;
+      const dust = DUST.map(mark === DUSTY ? read : none);
+      wash = { pigments: ids, coats: Object.fromEntries([...wet, ...dust]) as unknown as WashImage['coats'], resist };
     }
     if (!count(1)) return { wash };
     const scalars = [f64(), f64(), f64(), f64()] as const;

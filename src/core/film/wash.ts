@@ -3,15 +3,18 @@ import { PLANE_BYTES, TILE_CELLS } from './cells';
 import type { Copies } from './copies';
 
 /**
- * Pigment of washes and ink on one tile, in coats, for each pigment that is there.
+ * Pigment of washes, ink and dry sticks on one tile, in coats, for each pigment that is there.
  *
  * - `suspended` floats in the water film (or lies loose where the film has just gone)
  * - `settled` lies on the paper, can be lifted and dissolves again slowly, the less the more it stains
  * - `under` is what had dried before a later wash went over it: light passes it after the later ones
  * - `soluble` is ink that water takes up eagerly; `fast` is ink that nothing takes up
+ * - `loose` is dust of the stick that was there last; `pressed` is the dust below it
  */
-export const COATS = ['suspended', 'settled', 'under', 'soluble', 'fast'] as const;
+export const COATS = ['suspended', 'settled', 'under', 'soluble', 'fast', 'pressed', 'loose'] as const;
 export type Coat = (typeof COATS)[number];
+/** Coats of dry sticks. */
+export const DUST = ['pressed', 'loose'] as const satisfies readonly Coat[];
 
 /** Planes that keep water away: masking fluid, which is rubbed off again, and wax, which stays; 0..1. */
 export const RESISTS = ['masking', 'wax'] as const;
@@ -21,7 +24,7 @@ export class Wash {
   /** Table indices, ascending. */
   pigments: number[] = [];
   /** Address of each pigment's plane in each coat; 0 where there is none. */
-  readonly coats: Record<Coat, number[]> = { suspended: [], settled: [], under: [], soluble: [], fast: [] };
+  readonly coats = Object.fromEntries(COATS.map((coat) => [coat, []])) as unknown as Record<Coat, number[]>;
   readonly resist: Record<Resist, number> = { masking: 0, wax: 0 };
 
   constructor(private readonly arena: Arena) {}
@@ -54,6 +57,18 @@ export class Wash {
   /** Whether nothing is on the tile. */
   get empty(): boolean {
     return this.pigments.length === 0 && !this.resist.masking && !this.resist.wax;
+  }
+
+  /** Whether sticks have left dust here. */
+  get dusty(): boolean {
+    return DUST.some((coat) => this.coats[coat].some((plane) => plane !== 0));
+  }
+
+  /** Planes of dust, as word addresses, with their pigments. */
+  dust(): { plane: number; pigment: number }[] {
+    return DUST.flatMap((coat) =>
+      this.coats[coat].flatMap((plane, k) => (plane ? [{ plane: plane >> 2, pigment: this.pigments[k] }] : [])),
+    );
   }
 
   /** Calls back for every plane of pigment. */

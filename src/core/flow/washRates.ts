@@ -120,6 +120,18 @@ export function fullWash(parts: ReadonlyMap<number, number>): number {
   return FULL_STRENGTH / Math.max(most, 1e-3);
 }
 
+/** Height of dust that is as strong as one wash of full strength, um: sticks of strong pigments have more chalk in them. */
+const DUST_UM_PER_WASH = 7;
+
+/** Height that a coat of a pigment stands as dust, um: grains of stick with air between them. */
+export const dustUm = (pigment: number): number => DUST_UM_PER_WASH / washRates(pigment).unit;
+
+/** Coats of each pigment of a mixture (parts summing to 1, by table index) in a um of its dust. */
+export function dustCoats(parts: readonly { readonly pigment: number; readonly part: number }[]): number[] {
+  const um = parts.reduce((sum, { pigment, part }) => sum + part * dustUm(pigment), 0);
+  return parts.map(({ part }) => part / um);
+}
+
 const known = new Map<number, WashRates>();
 
 /** Rates of a pigment by table index, on paper whose tooth has a relief of 1 (scale `roll` and `valley` by it). */

@@ -55,7 +55,9 @@ export const toolCommand = z.strictObject({
   hair: z.enum(['bristle', 'soft']).optional(),
   touch: z.enum(['drag', 'dab']).optional(),
   tip: z.enum(['hard', 'soft']).optional(),
-  hold: z.enum(['flat', 'edge', 'tip']).optional(),
+  hold: z.enum(['flat', 'edge', 'tip']).optional().describe('Knife, and stick: its side, its edge, its point'),
+  grade: z.number().min(-6).max(8).optional().describe('Pencil: -6 (6H) .. 0 (HB) .. 8 (8B)'),
+  into: z.enum(['sketch', 'layer']).optional().describe('Stick: on the sketch, or into the paint layer in hand'),
   distanceMm: z.number().min(10).max(1000).optional(),
   water: unit.optional().describe('Watercolour: how wet the brush is when it is loaded, where load does not say'),
   keepLoaded: z.boolean().optional(),
@@ -129,6 +131,10 @@ export const commandSchema = z.discriminatedUnion('do', [
   }),
   z.strictObject({ do: z.literal('dry').describe('Dries everything now') }),
   z.strictObject({
+    do: z.literal('fix').describe('Fixes the dust of sticks on the layer: nothing smears it any more'),
+  }),
+  z.strictObject({ do: z.literal('blow').describe('Blows off the dust that the tooth of the layer does not hold') }),
+  z.strictObject({
     do: z.literal('tilt').describe('Tilts the board, degrees: the right and the lower side down; water runs'),
     x: z.number().min(-45).max(45).default(0),
     y: z.number().min(-45).max(45).default(0),
@@ -162,10 +168,24 @@ export const commandSchema = z.discriminatedUnion('do', [
   }),
   z.strictObject({ do: z.literal('layer.choose').describe('Chooses the layer that is painted on'), layer: layerId }),
   z.strictObject({
-    do: z.literal('layer.set').describe('Shows, hides or renames a layer'),
+    do: z.literal('layer.set').describe('Shows, hides, fades or renames a layer'),
     layer: layerId,
     visible: z.boolean().optional(),
+    opacity: unit.optional(),
     name: layerName.optional(),
+  }),
+  z.strictObject({
+    do: z.literal('layer.recolour').describe('Gives all lines of a drawing layer another colour'),
+    layer: layerId,
+    mixture: mixtureSchema,
+  }),
+  z.strictObject({
+    do: z.literal('layer.bring').describe('Brings a drawing in as a layer of its own, its white paper left out'),
+    name: layerName.default('Drawing'),
+    widthPx: z.number().int().min(1).max(4096),
+    heightPx: z.number().int().min(1).max(4096),
+    dark: z.string().max(24_000_000).describe('How dark each pixel is, 0 paper .. 255, row by row; zlib, base64'),
+    mixture: mixtureSchema.optional().describe('What it is drawn with; graphite'),
   }),
   z.strictObject({
     do: z.literal('layer.move').describe('Puts a layer at a place in the stack, 0 = lowest'),

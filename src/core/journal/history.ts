@@ -8,6 +8,8 @@ export const changesPainting = (command: Command): boolean =>
   command.do === 'retube' ||
   command.do === 'tilt' ||
   command.do === 'mist' ||
+  command.do === 'fix' ||
+  command.do === 'blow' ||
   command.do.startsWith('slab.') ||
   (command.do.startsWith('layer.') && command.do !== 'layer.choose');
 

@@ -47,7 +47,7 @@ function takeOff(painting: Painting, layer: Layer, keep: Workplace['keep']): voi
 /** Adds, chooses, sets, moves or removes a layer. @throws PainterError when it is not there, or is needed */
 export function changeLayers(
   { painting, keep }: Workplace,
-  command: Extract<Command, { do: `layer.${string}` }>,
+  command: Exclude<Extract<Command, { do: `layer.${string}` }>, { do: 'layer.recolour' | 'layer.bring' }>,
 ): Change {
   const everything: Change = { ...noChange(), rect: wholeRect(painting), layers: true };
   if (command.do === 'layer.add') {
@@ -67,12 +67,15 @@ export function changeLayers(
     case 'layer.choose':
       painting.activeLayer = layer.id;
       return { ...noChange(), layers: true };
-    case 'layer.set':
+    case 'layer.set': {
       if (command.name !== undefined) layer.name = command.name;
-      if (command.visible === undefined || command.visible === layer.visible) return { ...noChange(), layers: true };
-      layer.visible = command.visible;
+      const { visible = layer.visible, opacity = layer.opacity } = command;
+      if (visible === layer.visible && opacity === layer.opacity) return { ...noChange(), layers: true };
+      layer.visible = visible;
+      layer.opacity = opacity;
       painting.order++;
       return everything;
+    }
     case 'layer.move': {
       const rest = painting.layers.filter((l) => l !== layer);
       rest.splice(Math.min(command.to, rest.length), 0, layer);

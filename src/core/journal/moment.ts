@@ -7,7 +7,7 @@ import type { ToolboxState } from './toolbox';
 
 /** Who is in the stack, in which order. */
 export interface Structure {
-  readonly layers: readonly { layer: Layer; name: string; visible: boolean }[];
+  readonly layers: readonly { layer: Layer; name: string; visible: boolean; opacity: number }[];
   readonly activeLayer: string;
   readonly layersMade: number;
 }

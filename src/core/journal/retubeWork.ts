@@ -18,7 +18,8 @@ export function retube(
   const rect = noRect();
   for (const layer of painting.layers) {
     layer.forEachTile((tile, index) => {
-      if (!tile.pigments.includes(old) && !tile.strata.some((s) => s.pigments.includes(old))) return;
+      const washed = tile.wash?.pigments.includes(old);
+      if (!washed && !tile.pigments.includes(old) && !tile.strata.some((s) => s.pigments.includes(old))) return;
       keep(layer, index);
       const exchange = retubeTile(painting.arena, tile, old, fresh, factor)!;
       ledger.removed[old] += exchange.gone * cellArea;

@@ -2,7 +2,15 @@ import { z } from 'zod';
 import { findPigment, pigmentId } from '@/core/colour/pigments';
 import { Layer } from '@/core/film/layer';
 import type { Reservoir } from '@/core/marks/reservoir';
-import { isWatercolour, startSettings, TOOL_IDS, type ToolId, type ToolSettings } from '@/core/marks/tools';
+import {
+  isStick,
+  isWatercolour,
+  kindOf,
+  startSettings,
+  TOOL_IDS,
+  type ToolId,
+  type ToolSettings,
+} from '@/core/marks/tools';
 import { loadCommand, toolCommand } from './commands';
 import type { Studio } from './studio';
 
@@ -56,7 +64,13 @@ export const studioStateSchema = z.strictObject({
   activeLayer: z.string(),
   layers: z
     .array(
-      z.strictObject({ id: z.string(), name: z.string(), kind: z.enum(['paint', 'drawing']), visible: z.boolean() }),
+      z.strictObject({
+        id: z.string(),
+        name: z.string(),
+        kind: z.enum(['paint', 'drawing']),
+        visible: z.boolean(),
+        opacity: z.number().min(0).max(1).optional(),
+      }),
     )
     .min(1),
   loaded: z.record(z.string(), z.number()),
@@ -89,7 +103,13 @@ export function encodeStudioState(studio: Studio): StudioState {
     strokes: studio.strokes,
     layersMade: painting.layersMade,
     activeLayer: painting.activeLayer,
-    layers: painting.layers.map(({ id, name, kind, visible }) => ({ id, name, kind, visible })),
+    layers: painting.layers.map(({ id, name, kind, visible, opacity }) => ({
+      id,
+      name,
+      kind,
+      visible,
+      ...(opacity < 1 && { opacity }),
+    })),
     loaded: byId(painting.ledger.loaded),
     removed: byId(painting.ledger.removed),
     inHand: tools.inHand,
@@ -110,12 +130,19 @@ function encodeFlow({ painting: { flow, ledger } }: Studio): Pick<StudioState, '
   return { flow: { steps: flow.steps, tilt: [x, y], salt: [...flow.salt], water: { ...ledger.water } } };
 }
 
-/** A watercolour tool that was never held otherwise than at first goes without saying: older paintings knew of none. */
+/** Tools that the first paintings did not know: held as at first they go without saying. */
+const isLater = (tool: ToolId): boolean =>
+  isWatercolour(tool) || ['finger', 'kneaded'].includes(kindOf(tool)) || (isStick(tool) && tool !== 'graphite');
 const worthTelling = (held: ToolSettings): boolean =>
-  !isWatercolour(held.tool) || JSON.stringify(held) !== JSON.stringify(startSettings(held.tool));
+  !isLater(held.tool) || JSON.stringify(held) !== JSON.stringify(startSettings(held.tool));
 
-const spoken = ({ water, ...held }: ToolSettings): StudioState['tools'][number] =>
-  (water === 0 ? held : { ...held, water }) as StudioState['tools'][number];
+const spoken = ({ water, grade, into, ...held }: ToolSettings): StudioState['tools'][number] =>
+  ({
+    ...held,
+    ...(water !== 0 && { water }),
+    ...(grade !== 0 && { grade }),
+    ...(into !== startSettings(held.tool).into && { into }),
+  }) as StudioState['tools'][number];
 
 /** Puts a state into a fresh studio, whose layers are then empty: their tiles follow. */
 export function restoreStudioState(studio: Studio, state: StudioState): void {
@@ -123,6 +150,7 @@ export function restoreStudioState(studio: Studio, state: StudioState): void {
   painting.layers = state.layers.map((l) => {
     const layer = new Layer(l.id, l.name, l.kind, painting.tilesX * painting.tilesY);
     layer.visible = l.visible;
+    layer.opacity = l.opacity ?? 1;
     return layer;
   });
   painting.layersMade = state.layersMade;

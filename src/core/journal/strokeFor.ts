@@ -1,16 +1,20 @@
 import { BrushStroke } from '@/core/marks/brushStroke';
 import { EraserStroke } from '@/core/marks/eraserStroke';
 import { GelStroke } from '@/core/marks/gelStroke';
-import { InkStroke } from '@/core/marks/inkStroke';
+import { InkStroke, PENS, type PenName } from '@/core/marks/inkStroke';
 import { KeepOffStroke } from '@/core/marks/keepOffStroke';
 import { KNIVES } from '@/core/marks/knifeForm';
 import { KnifeStroke } from '@/core/marks/knifeStroke';
-import { PencilStroke } from '@/core/marks/pencilStroke';
+import { KneadedStroke } from '@/core/marks/kneadedStroke';
 import { SaltStroke } from '@/core/marks/saltStroke';
+import { isRub, rubbing, RUBS, SmudgeStroke, type RubName } from '@/core/marks/smudgeStroke';
 import { SpatterStroke } from '@/core/marks/spatterStroke';
 import { SprayStroke } from '@/core/marks/sprayStroke';
 import type { StrokeInProgress, StrokeSetting } from '@/core/marks/stampedStroke';
-import { kindOf, washForm } from '@/core/marks/tools';
+import { graded } from '@/core/marks/stickForms';
+import { StickStroke } from '@/core/marks/stickStroke';
+import { Together } from '@/core/marks/together';
+import { kindOf, stickForm, washForm } from '@/core/marks/tools';
 import { WASH_FORMS } from '@/core/marks/washForms';
 import { BlotStroke, DropStroke, SplatterStroke, WashStroke } from '@/core/marks/washStroke';
 import type { Toolbox } from './toolbox';
@@ -18,8 +22,16 @@ import type { Toolbox } from './toolbox';
 /** The stroke that the tool in hand makes. */
 export function strokeFor(tools: Toolbox, setting: StrokeSetting): StrokeInProgress {
   switch (kindOf(tools.inHand)) {
-    case 'pencil':
-      return new PencilStroke(setting);
+    case 'stick': {
+      const form = stickForm(tools.inHand);
+      const stick = new StickStroke(setting, form.pointed ? graded(form, setting.settings.grade) : form, tools.stick);
+      const { blend } = setting.settings;
+      return blend > 0 ? new Together([new SmudgeStroke(setting, rubbing(blend)), stick]) : stick;
+    }
+    case 'finger':
+      return new SmudgeStroke(setting, RUBS.finger);
+    case 'kneaded':
+      return new KneadedStroke(setting);
     case 'eraser':
       return new EraserStroke(setting);
     case 'gel':
@@ -37,15 +49,21 @@ export function strokeFor(tools: Toolbox, setting: StrokeSetting): StrokeInProgr
     case 'splatter':
       return new SplatterStroke(setting, washForm(tools.inHand), tools.bellyInHand(washForm(tools.inHand)));
     case 'ink':
-      return new InkStroke(setting, tools.inHand === 'ink-fast' ? 'fast' : 'soluble', tools.ink);
+      return new InkStroke(setting, PENS[tools.inHand as PenName], tools.ink);
     case 'keep-off':
+      if (tools.coloursWax) return new StickStroke(setting, stickForm('wax'), tools.stick);
       return new KeepOffStroke(setting, tools.inHand as 'masking' | 'crepe' | 'wax');
     case 'salt':
       return new SaltStroke(setting);
     case 'brush': {
       if (tools.inHand === 'rag' && setting.layer.basin) return new BlotStroke(setting, WASH_FORMS.rag);
+      const { layer } = setting;
+      const rubs = isRub(tools.inHand) && layer.tiles.some((tile) => tile?.wash?.dusty);
+      const smudge = rubs ? new SmudgeStroke(setting, RUBS[tools.inHand as RubName]) : undefined;
+      if (smudge && !layer.tiles.some((tile) => tile?.volume)) return smudge;
       const { form, footprint } = tools.brushInHand();
-      return new BrushStroke(setting, form, footprint, tools.reservoirInHand());
+      const brush = new BrushStroke(setting, form, footprint, tools.reservoirInHand());
+      return smudge ? new Together([smudge, brush]) : brush;
     }
   }
 }

@@ -7,12 +7,14 @@ import { driesIn, dryTile, sealTile } from '@/core/flow/drying';
 import { Flow, flowOf } from '@/core/flow/flowing';
 import type { Sample } from '@/core/marks/path';
 import type { StrokeInProgress } from '@/core/marks/stampedStroke';
-import { isWash, kindOf } from '@/core/marks/tools';
+import { draws, isWash, kindOf } from '@/core/marks/tools';
+import { dirtyPaint } from '@/core/flow/dust';
 import { isColoured, pigmentId, TABLE_COUNT } from '@/core/colour/pigments';
 import { noChange, tileRect, wholeRect, type Change, type Workplace } from './change';
 import type { Command } from './commands';
 import { PainterError } from './errors';
 import { STEP_SECONDS } from '@/core/flow/washRates';
+import { bringDrawing, recolourLines, settleDust } from './dustWork';
 import { changesPainting } from './history';
 import { changeLayers } from './layerWork';
 import { mist } from '@/core/flow/mist';
@@ -173,6 +175,9 @@ export class Studio {
   endStroke(): { command: StrokeCommand; change: Change } {
     const { stroke, samples, rect, told } = this.inAir!;
     stroke.end();
+    if (!told.on && ['brush', 'knife'].includes(kindOf(this.tools.inHand))) {
+      dirtyPaint(this.painting, this.painting.active, (l, i) => this.keepTile(l, i));
+    }
     growRect(rect, stroke.publish());
     this.inAir = undefined;
     for (const layer of this.allLayers) layer.forEachTile((tile) => tile.dropLaid());
@@ -298,6 +303,13 @@ export class Studio {
         return scrapeSlab(this.workplace);
       case 'retube':
         return retube(this.workplace, command);
+      case 'fix':
+      case 'blow':
+        return settleDust(this.workplace, command);
+      case 'layer.recolour':
+        return recolourLines(this.workplace, command);
+      case 'layer.bring':
+        return bringDrawing(this.workplace, command);
       default:
         return changeLayers(this.workplace, command);
     }
@@ -373,13 +385,13 @@ export class Studio {
   private layerForTool(): Layer {
     const { painting } = this;
     const { active } = painting;
-    const kind = kindOf(this.tools.inHand);
-    if (kind === 'pencil' && active.kind !== 'drawing') {
+    const { tool, into } = this.tools.current;
+    if (kindOf(tool) === 'stick' && into === 'sketch' && active.kind !== 'drawing') {
       const sketch = painting.layers.find((l) => l.kind === 'drawing' && l.visible);
       if (!sketch) throw new PainterError('There is no sketch to draw on: show one or add one in Layers.');
       return sketch;
     }
-    if (kind === 'pencil' || kind === 'eraser') {
+    if (draws(tool)) {
       if (!active.visible) throw new PainterError(`"${active.name}" is hidden: show it before painting on it.`);
       return active;
     }
@@ -389,7 +401,9 @@ export class Studio {
   /** @throws PainterError when a layer takes no paint now */
   private paintable(active: Layer): Layer {
     if (active.kind === 'drawing') {
-      throw new PainterError(`"${active.name}" takes pencil only: choose a paint layer for the ${this.tools.inHand}.`);
+      throw new PainterError(
+        `"${active.name}" takes sticks and ink only: choose a paint layer for the ${this.tools.inHand}.`,
+      );
     }
     if (!active.visible) throw new PainterError(`"${active.name}" is hidden: show it before painting on it.`);
     return active;
@@ -510,11 +524,12 @@ export class Studio {
       now.layers.length !== moment.structure.layers.length ||
       now.layers.some((l, i) => {
         const m = moment.structure.layers[i];
-        return l.layer !== m.layer || l.visible !== m.visible;
+        return l.layer !== m.layer || l.visible !== m.visible || l.opacity !== m.opacity;
       });
-    painting.layers = moment.structure.layers.map(({ layer, name, visible }) => {
+    painting.layers = moment.structure.layers.map(({ layer, name, visible, opacity }) => {
       layer.name = name;
       layer.visible = visible;
+      layer.opacity = opacity;
       return layer;
     });
     painting.activeLayer = moment.structure.activeLayer;
@@ -582,7 +597,7 @@ export class Studio {
   private structure(): Structure {
     const { layers, activeLayer, layersMade } = this.painting;
     return {
-      layers: layers.map((layer) => ({ layer, name: layer.name, visible: layer.visible })),
+      layers: layers.map((layer) => ({ layer, name: layer.name, visible: layer.visible, opacity: layer.opacity })),
       activeLayer,
       layersMade,
     };

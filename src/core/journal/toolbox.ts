@@ -25,7 +25,9 @@ import {
   brushForm,
   kindOf,
   startSettings,
+  isStick,
   isWash,
+  stickForm,
   takesPaint,
   TOOL_IDS,
   washForm,
@@ -105,7 +107,7 @@ export class Toolbox {
       throw new PainterError('A mixture needs a part of at least one tube.');
     }
     this.loads.set(tool, command);
-    if (kindOf(tool) === 'ink') return; // a pen is dipped as it goes
+    if (kindOf(tool) === 'ink' || isStick(tool)) return; // a pen is dipped as it goes, a stick is worn
     if (isWash(tool)) {
       this.fill(washForm(tool), command.mixture, command.amount, command.water ?? this.current.water);
       return;
@@ -186,6 +188,17 @@ export class Toolbox {
   get ink(): Mixture {
     const mixture = this.loads.get(this.inHand)?.mixture;
     return mixture && Object.keys(mixture).length > 0 ? mixture : { PBk9: 1 };
+  }
+
+  /** What the stick in hand is made of. */
+  get stick(): Mixture {
+    const mixture = this.loads.get(this.inHand)?.mixture;
+    return mixture && Object.keys(mixture).length > 0 ? mixture : stickForm(this.inHand).mixture;
+  }
+
+  /** Whether the wax in hand has a colour; else it is a candle. */
+  get coloursWax(): boolean {
+    return this.inHand === 'wax' && Object.keys(this.loads.get('wax')?.mixture ?? {}).length > 0;
   }
 
   /** Presses the tool in hand into the paint of a slab. @throws PainterError when it takes none, or none is there. */
@@ -269,6 +282,7 @@ export class Toolbox {
 
   /** How full the tool in hand is (1 = as loaded with amount 1), and the mixture it carries. */
   carried(): { level: number; mixture: Mixture } {
+    if (this.coloursWax || (kindOf(this.inHand) === 'stick' && takesPaint(this.inHand))) return { level: 1, mixture: this.stick }; // prettier-ignore
     const reservoir = this.reservoirs.get(this.inHand);
     const carrier = this.carrier(this.inHand);
     if (!reservoir || !carrier) return { level: 0, mixture: {} };

@@ -74,7 +74,9 @@ export class EraserStroke extends StampedStroke {
     wash.forEach((plane, pigment, coat) => {
       if (coat === 'suspended') return;
       const { f32 } = painting.arena;
-      const deep = coat === 'fast' ? 0.6 : 0.6 * washRates(pigment).stain;
+      // dust lies in the tooth and stains nothing
+      const dust = coat === 'loose' ? 0.01 : coat === 'pressed' ? 0.04 : undefined;
+      const deep = dust ?? (coat === 'fast' ? 0.6 : 0.6 * washRates(pigment).stain);
       let gone = 0;
       for (let i = 0; i < TILE_CELLS; i++) {
         const off = f32[laid + i] * (1 - deep) * f32[(plane >> 2) + i];

@@ -9,10 +9,14 @@ import type { Sample, Stamp } from './path';
 import { PlainStroke } from './plainStroke';
 import type { StrokeSetting } from './stampedStroke';
 
-/** Strength of a line, washes of full strength. */
-const LINE_STRENGTH = 2.4;
-/** Width of a line at no pressure, share of its width at full pressure. */
-const LEAST_WIDTH = 0.3;
+/** A pen: whether a wash takes its ink up, how strong it is (washes), its width at no pressure (share of the full one). */
+export const PENS = {
+  'ink-fast': { coat: 'fast', strength: 2.4, least: 0.3 },
+  'ink-soluble': { coat: 'soluble', strength: 2.4, least: 0.3 },
+  'pen-bold': { coat: 'fast', strength: 3, least: 0.08 },
+  marker: { coat: 'fast', strength: 0.9, least: 1 },
+} as const;
+export type PenName = keyof typeof PENS;
 
 /**
  * A pen with ink: waterproof ink stays for good once it is on the paper, soluble ink is taken up by the next wash. On
@@ -23,12 +27,12 @@ export class InkStroke extends PlainStroke {
 
   constructor(
     setting: StrokeSetting,
-    private readonly coat: 'fast' | 'soluble',
+    private readonly pen: { readonly coat: 'fast' | 'soluble'; readonly strength: number; readonly least: number },
     mixture: Mixture,
   ) {
     super(setting);
     const parts = Object.entries(normalise(mixture)).map(([id, part]) => [pigmentIndex(id), part] as const);
-    const full = LINE_STRENGTH * fullWash(new Map(parts));
+    const full = pen.strength * fullWash(new Map(parts));
     this.parts = [...parts].sort((a, b) => a[0] - b[0]).map(([pigment, part]) => ({ pigment, coats: part * full }));
   }
 
@@ -37,7 +41,7 @@ export class InkStroke extends PlainStroke {
   }
 
   private radius(pressure: number): number {
-    return (this.setting.settings.sizeMm / 2) * (LEAST_WIDTH + (1 - LEAST_WIDTH) * pressure);
+    return (this.setting.settings.sizeMm / 2) * (this.pen.least + (1 - this.pen.least) * pressure);
   }
 
   protected stamp({ point }: Stamp): void {
@@ -58,7 +62,7 @@ export class InkStroke extends PlainStroke {
         const wet = (wetLayer?.state[index] ?? 0) > 0;
         if (wet) flowOf(painting).wake(layer, index, before);
         for (const { pigment } of this.parts) {
-          tile.wash.plane(this.coat, pigment);
+          tile.wash.plane(this.pen.coat, pigment);
           if (wet) {
             tile.wash.plane('suspended', pigment);
             tile.wash.plane('settled', pigment);
@@ -67,7 +71,7 @@ export class InkStroke extends PlainStroke {
         planes = this.parts.map(({ pigment, coats }) => {
           const k = tile.wash!.pigments.indexOf(pigment);
           const { coats: all } = tile.wash!;
-          return { dry: all[this.coat][k] >> 2, wet: wet ? all.suspended[k] >> 2 : 0, coats, pigment };
+          return { dry: all[this.pen.coat][k] >> 2, wet: wet ? all.suspended[k] >> 2 : 0, coats, pigment };
         });
         laid = tile.laid >> 2;
         resist = { masking: tile.wash.resist.masking >> 2, wax: tile.wash.resist.wax >> 2 };

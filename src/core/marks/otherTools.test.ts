@@ -13,10 +13,10 @@ import {
   meanLab,
   paint,
   studioFor,
-  values,
   type Area,
 } from '@/measure/bench';
 import type { Studio } from '@/core/journal/studio';
+import { coats } from '@/measure/washBench';
 
 /** All paint over an area, um. */
 function thickness(studio: Studio, area: Area): number[] {
@@ -72,7 +72,7 @@ describe('the pencil', () => {
   const graphite = (studio: Studio, area: Area) => {
     const [sketchLayer] = studio.painting.layers;
     studio.painting.activeLayer = sketchLayer.id;
-    return values(studio, 'graphite', area);
+    return coats(studio, 'graphite', area);
   };
 
   it('draws on the sketch, darker when pressed', () => {
@@ -105,7 +105,7 @@ describe('tools that do not fit the layer', () => {
     const studio = studioFor(30, 20);
     paint(studio, { do: 'layer.choose', layer: 'L1' }, ...loaded('flat', 8, { PW6: 1 }));
     expect(() => paint(studio, line(5, 10, 25, 10))).toThrow(PainterError);
-    expect(() => paint(studio, line(5, 10, 25, 10))).toThrow(/takes pencil only/);
+    expect(() => paint(studio, line(5, 10, 25, 10))).toThrow(/takes sticks and ink only/);
     paint(studio, { do: 'layer.choose', layer: 'L2' }, { do: 'layer.set', layer: 'L2', visible: false });
     expect(() => paint(studio, line(5, 10, 25, 10))).toThrow(/is hidden/);
     paint(studio, { do: 'tool', tool: 'graphite' });

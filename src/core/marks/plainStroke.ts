@@ -4,7 +4,7 @@ import type { Tile } from '@/core/film/tile';
 import { PathBuilder, StampWalker, type Sample, type Stamp } from './path';
 import { felt, type StrokeInProgress, type StrokeSetting } from './stampedStroke';
 
-/** A stroke that changes the tiles under it directly, cell by cell: ink, masking fluid, wax, salt. */
+/** A stroke that changes the tiles under it directly, cell by cell: sticks, ink, masking fluid, salt. */
 export abstract class PlainStroke implements StrokeInProgress {
   private readonly path: PathBuilder;
   private readonly walker: StampWalker;
@@ -39,10 +39,7 @@ export abstract class PlainStroke implements StrokeInProgress {
     this.walker.end();
   }
 
-  /**
-   * Calls back for the cells of a disc, with how much of each lies inside.
-   * @param begin prepares a tile before its cells are visited, and may leave it out
-   */
+  /** Calls back for the cells of a disc, with how much of each lies inside. @param begin see `area` */
   protected disc(
     x: number,
     y: number,
@@ -50,13 +47,32 @@ export abstract class PlainStroke implements StrokeInProgress {
     begin: (tile: Tile, index: number) => boolean,
     visit: (cell: number, inside: number, px: number, py: number) => void,
   ): void {
-    const { painting, layer, before } = this.setting;
-    const { mmPerPx, width, height, tilesX, arena } = painting;
+    const { mmPerPx } = this.setting.painting;
     const r = Math.max(radius / mmPerPx, 0.5);
     // a disc smaller than a cell fills its share of it
     const small = Math.min(1, (radius / mmPerPx / 0.5) ** 2);
     const cx = x / mmPerPx;
     const cy = y / mmPerPx;
+    this.area(x, y, r * mmPerPx, begin, (cell, px, py) => {
+      const inside = Math.min(1, r + 0.5 - Math.hypot(px + 0.5 - cx, py + 0.5 - cy));
+      if (inside > 0) visit(cell, inside * small, px, py);
+    });
+  }
+
+  /**
+   * Calls back for all cells within a reach of a place, mm.
+   * @param begin prepares a tile before its cells are visited, and may leave it out
+   */
+  protected area(
+    x: number,
+    y: number,
+    reach: number,
+    begin: (tile: Tile, index: number) => boolean,
+    visit: (cell: number, px: number, py: number) => void,
+  ): void {
+    const { painting, layer, before } = this.setting;
+    const { mmPerPx, width, height, tilesX, arena } = painting;
+    const [cx, cy, r] = [x / mmPerPx, y / mmPerPx, reach / mmPerPx];
     const rect = {
       left: Math.max(0, Math.floor(cx - r - 1)),
       top: Math.max(0, Math.floor(cy - r - 1)),
@@ -72,8 +88,7 @@ export abstract class PlainStroke implements StrokeInProgress {
         tile.version++;
         for (let py = Math.max(rect.top, ty * TILE); py < Math.min(rect.bottom, (ty + 1) * TILE); py++) {
           for (let px = Math.max(rect.left, tx * TILE); px < Math.min(rect.right, (tx + 1) * TILE); px++) {
-            const inside = Math.min(1, r + 0.5 - Math.hypot(px + 0.5 - cx, py + 0.5 - cy));
-            if (inside > 0) visit((py & 63) * TILE + (px & 63), inside * small, px, py);
+            visit((py & 63) * TILE + (px & 63), px, py);
           }
         }
       }

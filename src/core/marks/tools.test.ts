@@ -12,6 +12,7 @@ import {
   brushForm,
   hasHairs,
   isBlender,
+  isStick,
   isWatercolour,
   kindOf,
   startSettings,
@@ -52,7 +53,17 @@ describe('every tool', () => {
     },
   );
 
-  it.each(TOOL_IDS.filter((id) => takesPaint(id) && !isWatercolour(id)))(
+  it.each(TOOL_IDS.filter((id) => isStick(id) && takesPaint(id)))(
+    '%s leaves dust of what it was loaded with',
+    (tool) => {
+      const studio = studioFor(40, 30, { surface: { kind: 'paper-laid' } });
+      paint(studio, { do: 'tool', tool, hold: 'flat' }, { do: 'load', mixture: { PB29: 1 } }, line(8, 15, 32, 15, 0.8));
+      expect(Math.max(...coats(studio, 'PB29', [4, 4, 32, 22]))).toBeGreaterThan(0.001);
+      expect(Object.keys(studio.massBalance())).toEqual(['PB29']);
+    },
+  );
+
+  it.each(TOOL_IDS.filter((id) => takesPaint(id) && !isWatercolour(id) && !isStick(id)))(
     '%s leaves paint when it is loaded, and none when it is not',
     (tool) => {
       const lay = (load: boolean) => {
@@ -81,7 +92,9 @@ describe('every tool', () => {
   );
 
   it.each(
-    ['pencil', 'eraser', 'gel', 'rag', 'scraper'].map((k) => TOOL_IDS.find((id) => id === k || kindOf(id) === k)!),
+    ['graphite', 'eraser', 'gel', 'rag', 'scraper', 'finger', 'eraser-kneaded'].map((k) =>
+      TOOL_IDS.find((id) => id === k || kindOf(id) === k)!,
+    ),
   )('%s takes no paint, and says so', (tool) => {
     const studio = studioFor(40, 40);
     paint(studio, { do: 'tool', tool });

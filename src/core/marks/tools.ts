@@ -1,9 +1,10 @@
+import { STICKS, type StickForm, type StickName } from './stickForms';
 import { WASH_FORMS, type WashForm, type WashFormName } from './washForms';
 import { formOf, FORMS, type BrushForm, type FormName } from './brushForms';
 
 /** What a tool is made of, and so how its strokes are made. */
 export type ToolKind =
-  | 'brush' | 'knife' | 'pencil' | 'eraser' | 'spatter' | 'spray' | 'gel' | 'wash' | 'drops' | 'splatter' | 'ink'
+  | 'brush' | 'knife' | 'stick' | 'finger' | 'kneaded' | 'eraser' | 'spatter' | 'spray' | 'gel' | 'wash' | 'drops' | 'splatter' | 'ink'
   | 'keep-off' | 'salt'; // prettier-ignore
 
 interface ToolData {
@@ -45,7 +46,14 @@ const TOOLS = {
   gel: { kind: 'gel', sizeMm: 20 },
   spatter: { kind: 'spatter', sizeMm: 1.2, start: { distanceMm: 120, body: 0.15, thin: 0.2 } },
   spray: { kind: 'spray', sizeMm: 24, start: { distanceMm: 80, body: 0.05, strength: 0.5 } },
-  graphite: { kind: 'pencil', sizeMm: 0.7 },
+  graphite: { kind: 'stick', sizeMm: 0.7, start: { into: 'sketch' } },
+  charcoal: { kind: 'stick', sizeMm: 12 },
+  'charcoal-pressed': { kind: 'stick', sizeMm: 10 },
+  chalk: { kind: 'stick', sizeMm: 12 },
+  'pastel-soft': { kind: 'stick', sizeMm: 16 },
+  'pastel-hard': { kind: 'stick', sizeMm: 10 },
+  finger: { kind: 'finger', sizeMm: 9 },
+  'eraser-kneaded': { kind: 'kneaded', sizeMm: 8 },
   eraser: { kind: 'eraser', sizeMm: 6 },
   'wash-round': wash(7),
   mop: wash(16, 0.75),
@@ -64,6 +72,8 @@ const TOOLS = {
   wax: { kind: 'keep-off', sizeMm: 8 },
   'ink-fast': { kind: 'ink', sizeMm: 0.7 },
   'ink-soluble': { kind: 'ink', sizeMm: 0.7 },
+  'pen-bold': { kind: 'ink', sizeMm: 3 },
+  marker: { kind: 'ink', sizeMm: 4 },
 } as const satisfies Record<string, ToolData>;
 
 export type ToolId = keyof typeof TOOLS;
@@ -90,8 +100,12 @@ export interface ToolSettings {
   readonly touch: 'drag' | 'dab';
   /** Rub-out: a hard or soft tip. */
   readonly tip: 'hard' | 'soft';
-  /** Knife: how it is held. */
+  /** Knife: how it is held. Stick: its side, its edge or its point. */
   readonly hold: 'flat' | 'edge' | 'tip';
+  /** Pencil: -6 (6H, hard and pale) .. 0 (HB) .. 8 (8B, soft and dark). */
+  readonly grade: number;
+  /** Where a stick draws when a paint layer is chosen: on the sketch that is kept apart, or into the paint layer. */
+  readonly into: 'sketch' | 'layer';
   /** Spatter and spray: distance from the painting. */
   readonly distanceMm: number;
   /** Watercolour: how wet the brush is when it is loaded, 0 squeezed out .. 1 dripping. */
@@ -110,7 +124,9 @@ export const hasHairs = (tool: ToolId): boolean => 'hairs' in TOOLS[tool];
 
 /** Whether paint can be loaded on a tool. */
 export const takesPaint = (tool: ToolId): boolean =>
-  !['pencil', 'eraser', 'gel', 'salt', 'keep-off'].includes(kindOf(tool)) && tool !== 'rag' && tool !== 'scraper';
+  tool === 'wax' ||
+  (!['eraser', 'gel', 'salt', 'keep-off', 'finger', 'kneaded'].includes(kindOf(tool)) &&
+    !['rag', 'scraper', 'graphite'].includes(tool));
 
 /** Whether a tool carries water, and paints in washes. */
 export const isWash = (tool: ToolId): boolean => ['wash', 'drops', 'splatter'].includes(kindOf(tool));
@@ -118,6 +134,16 @@ export const isWash = (tool: ToolId): boolean => ['wash', 'drops', 'splatter'].i
 /** Whether a tool is for paper and water: what it leaves is dissolved, carried or held off by washes. */
 export const isWatercolour = (tool: ToolId): boolean =>
   isWash(tool) || ['ink', 'keep-off', 'salt'].includes(kindOf(tool));
+
+/** Whether a tool is worn down instead of being filled: it is always what it was loaded with. */
+export const isStick = (tool: ToolId): boolean => kindOf(tool) === 'stick' || tool === 'wax';
+
+/** The form of a stick. */
+export const stickForm = (tool: ToolId): StickForm => STICKS[tool as StickName];
+
+/** Whether a tool belongs on a drawing layer. */
+export const draws = (tool: ToolId): boolean =>
+  ['stick', 'finger', 'kneaded', 'eraser', 'ink'].includes(kindOf(tool)) || tool === 'stump' || tool === 'wax';
 
 /** The form of a watercolour brush. */
 export const washForm = (tool: ToolId): WashForm => WASH_FORMS[tool as WashFormName];
@@ -155,6 +181,8 @@ export function startSettings(tool: ToolId): ToolSettings {
     touch: 'drag',
     tip: 'hard',
     hold: 'flat',
+    grade: 0,
+    into: 'layer',
     distanceMm: 100,
     water: 0,
     keepLoaded: false,

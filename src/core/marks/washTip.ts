@@ -1,3 +1,4 @@
+import { GRAPHITE, pigmentIndex } from '@/core/colour/pigments';
 import { FRAME, flowFactor, REFERENCE_MM, WASH_UM, WET } from '@/core/film/basin';
 import { TILE } from '@/core/film/cells';
 import type { Layer } from '@/core/film/layer';
@@ -32,12 +33,15 @@ interface Carried {
   readonly suspended: number;
   readonly settled: number;
   readonly under: number;
+  readonly loose: number;
   readonly concentration: number;
   readonly scrub: number;
   readonly floor: number;
   gain: number;
 }
 
+/** Graphite is greasy: water leaves it where it lies. */
+const GRAPHITE_INDEX = pigmentIndex(GRAPHITE);
 /** Paper whose moisture is below this share of what it holds counts as dry: what lies there is under what comes. */
 const DRY_PAPER = 0.1;
 
@@ -221,6 +225,7 @@ export class WashTip {
             if (f === 0) continue;
             const cell = (J * factor + Math.floor(q / factor) - tileTop) * TILE + I * factor + (q % factor) - tileLeft;
             let v = f32[c.suspended + cell];
+            if (c.loose) v += dissolved(f32, c.loose + cell, f * film);
             if (scrub > 0) v += scrubbed(f32, c, cell, c.scrub * f * rub[q]);
             let g = gives > 0 ? gives * own * f : -taken * v * f;
             g += exchange * f * (own * Math.max(depth, gives) - v);
@@ -274,7 +279,8 @@ export class WashTip {
     const out: Carried[] = [];
     for (const pigment of [...all].sort((a, b) => a - b)) {
       const n = wash.pigments.indexOf(pigment);
-      const only = n >= 0 && !wash.coats.suspended[n] && !wash.coats.settled[n] && !wash.coats.under[n];
+      const dust = n >= 0 && pigment !== GRAPHITE_INDEX && wash.coats.loose[n] !== 0;
+      const only = n >= 0 && !dust && !wash.coats.suspended[n] && !wash.coats.settled[n] && !wash.coats.under[n];
       if (only && !(this.load.mass.get(pigment)! > 0)) continue; // ink that stays
       // what is settled may come to lie under what is painted now
       if (n >= 0 && wash.coats.settled[n]) wash.plane('under', pigment);
@@ -286,6 +292,7 @@ export class WashTip {
         suspended: 0,
         settled: 0,
         under: 0,
+        loose: 0,
         concentration: this.load.concentration(pigment),
         scrub: this.form.scrub * (1 - rates.stain) ** 2,
         floor: rates.floor,
@@ -294,8 +301,9 @@ export class WashTip {
     }
     return out.map((c) => {
       const k = wash.pigments.indexOf(c.pigment);
-      const { suspended, settled, under } = wash.coats;
-      return { ...c, suspended: suspended[k] >> 2, settled: settled[k] >> 2, under: under[k] >> 2 };
+      const { suspended, settled, under, loose } = wash.coats;
+      const dust = c.pigment === GRAPHITE_INDEX ? 0 : loose[k] >> 2;
+      return { ...c, suspended: suspended[k] >> 2, settled: settled[k] >> 2, under: under[k] >> 2, loose: dust };
     });
   }
 }
@@ -305,6 +313,16 @@ function lieUnder(f32: Float32Array, { settled, under }: Carried, cell: number):
   if (!under || f32[settled + cell] === 0) return;
   f32[under + cell] += f32[settled + cell];
   f32[settled + cell] = 0;
+}
+
+/** Dust that a touch of water takes up: share of it under a brush with one wash of film. */
+const DISSOLVES = 0.12;
+
+/** Water takes dust up, which floats then. @returns how much */
+function dissolved(f32: Float32Array, at: number, wet: number): number {
+  const off = f32[at] * Math.min(1, DISSOLVES * wet);
+  f32[at] -= off;
+  return off;
 }
 
 /** Rubs a share of what has settled loose. @returns what floats now */

@@ -222,7 +222,9 @@ export class Picture {
     for (let b = 0; b < BANDS.count; b++) {
       arena.f32.fill(ground[b], this.run + b * TILE, this.run + b * TILE + count);
     }
-    tiles.forEach(({ tile, wash }, k) => {
+    tiles.forEach(({ layer, tile, wash }, k) => {
+      const { opacity } = layer;
+      const beneath = opacity < 1 ? arena.f32.slice(this.run, this.run + BANDS.count * TILE) : undefined;
       if (tile.strata.length > 0) {
         if (tile.rubbing) this.layStrata(tile, cell, count, true);
         else {
@@ -236,6 +238,7 @@ export class Picture {
       }
       if (wash) this.washes.lay(wash, index, cell, count, this.run, TILE);
       if (tile.volume) this.layWet(tile, cell, count);
+      if (beneath) beneath.forEach((v, i) => (arena.f32[this.run + i] = v + opacity * (arena.f32[this.run + i] - v)));
     });
   }
 
@@ -244,7 +247,9 @@ export class Picture {
     const { arena, ground } = this.painting;
     const { tile } = tiles[tiles.length - 1];
     const below = tiles.slice(0, -1);
-    const key = below.map((t) => `${t.layer.id}.${t.tile.version}`).join(' ') + ' on';
+    const key =
+      below.map((t) => `${t.layer.id}.${t.tile.version}${t.layer.opacity < 1 ? `.${t.layer.opacity}` : ''}`).join(' ') +
+      ' on';
     if (tile.substrate && tile.substrateKey === key) return;
     tile.substrate ||= arena.allocate(PLANE_BYTES * BANDS.count);
     for (let row = 0; row < TILE_CELLS; row += TILE) {

@@ -6,7 +6,7 @@ import { isColoured, pigmentId } from '@/core/colour/pigments';
 import type { Tile } from '@/core/film/tile';
 import { TILE } from '@/core/film/tile';
 import { COAT_UM } from '@/core/film/stratum';
-import { washRates } from '@/core/flow/washRates';
+import { dustUm, washRates } from '@/core/flow/washRates';
 import { waterAtCell, washFilmsAt } from './washFilm';
 import { CLOSED_UM } from '@/core/kernels/colour';
 import type { Picture } from './picture';
@@ -169,9 +169,9 @@ function hiding(film: FilmAtCell): number {
 function washAt({ painting }: Picture, { wash }: Tile, cell: number): { um: number; strength: number } {
   let um = 0;
   let strength = 0;
-  wash?.forEach((plane, pigment) => {
+  wash?.forEach((plane, pigment, coat) => {
     const coats = painting.arena.f32[(plane >> 2) + cell];
-    um += coats * COAT_UM;
+    um += coats * (coat === 'loose' || coat === 'pressed' ? dustUm(pigment) : COAT_UM);
     strength += coats / washRates(pigment).unit;
   });
   return { um, strength };

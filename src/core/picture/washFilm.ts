@@ -5,6 +5,7 @@ import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
 import type { Arena } from '@/core/film/arena';
 import type { Coat, Wash } from '@/core/film/wash';
+import { dustUm } from '@/core/flow/washRates';
 import { sheetOf } from '@/core/flow/bed';
 import { CLOSED_UM } from '@/core/kernels/colour';
 import type { Kernels } from '@/core/kernels/kernels';
@@ -12,11 +13,13 @@ import { SHEEN } from '@/core/kernels/relight';
 import { WET_LOOK } from '@/core/kernels/wetLook';
 import { isColoured } from '@/core/colour/pigments';
 
-/** Washes in the picture: two films (what lay before, and what came after), darker while they are wet. */
+/**
+ * Washes in the picture: two films (what lay before, and what came after), darker while they are wet; over them the dust
+ * of sticks, what was there last on top.
+ */
 
-/** Coats of the film below, and of the one above it. */
-const BELOW: readonly Coat[] = ['under', 'fast'];
-const ABOVE: readonly Coat[] = ['settled', 'suspended', 'soluble'];
+/** Coats of each film, lowest first. */
+const FILMS: readonly (readonly Coat[])[] = [['under', 'fast'], ['settled', 'suspended', 'soluble'], ['pressed'], ['loose']]; // prettier-ignore
 /** Wet, light passes pigment more often, for no air lies between the grains; and the paper is a little darker. */
 const WET_DEEPENS = 0.24;
 const WET_PAPER = 0.04;
@@ -69,7 +72,7 @@ export class WashFilm {
   /** Makes the wash of a tile ready. */
   prepare(layer: Layer, wash: Wash, index: number): LaidWash {
     const films = [];
-    for (const coats of [BELOW, ABOVE]) {
+    for (const coats of FILMS) {
       const present: number[] = [];
       const pigments: number[][] = [];
       wash.pigments.forEach((pigment, n) => {
@@ -129,9 +132,14 @@ export class WashFilm {
     }
   }
 
-  /** Water and wax of a run in the relief and in the shine of the picture: word addresses of the run in both. */
+  /** Dust, water and wax of a run in the relief and in the shine of the picture: word addresses of the run in both. */
   surface({ wash, basin }: LaidWash, index: number, cell: number, count: number, relief: number, codes: number): void {
     const wax = wash.resist.wax >> 2;
+    const { f32 } = this.painting.arena;
+    for (const { plane, pigment } of wash.dust()) {
+      const um = dustUm(pigment);
+      for (let x = 0; x < count; x++) f32[relief + x] += um * f32[plane + cell + x];
+    }
     const wet = this.water(basin, index, cell, count);
     if (!wet && !wax) return;
     if (!wet) this.painting.arena.f32.fill(0, this.depth, this.depth + count);
@@ -157,7 +165,7 @@ export function waterAtCell(
 
 /** Films of a wash at a cell, lower first: pigments and their coats. */
 export function washFilmsAt({ f32 }: Arena, wash: Wash, cell: number): (readonly [pigment: number, coats: number])[][] {
-  return [BELOW, ABOVE].map((coats) =>
+  return FILMS.map((coats) =>
     wash.pigments
       .map((pigment, n) => {
         const sum = coats.reduce(

@@ -1,10 +1,15 @@
 import { weave, type Weave } from './weave';
 import { panel } from './panel';
+import { DRAWING_PAPER_KINDS, drawingPaper, isDrawingPaper } from './drawingPaper';
 import { isPaper, PAPER_KINDS, PAPER_PATCH_MM, PAPERS, toothAt } from './paper';
 
 /** Supports that can be painted on. */
-export const SURFACE_KINDS = ['linen-fine', 'linen-coarse', 'panel', 'smooth', ...PAPER_KINDS] as const;
+export const SURFACE_KINDS = [
+  'linen-fine', 'linen-coarse', 'cotton', 'panel', 'smooth', ...PAPER_KINDS, ...DRAWING_PAPER_KINDS,
+] as const; // prettier-ignore
 export type SurfaceKind = (typeof SURFACE_KINDS)[number];
+/** Whether a support is paper of any kind: its pulp has a tint. */
+export const isSheet = (kind: string): boolean => isPaper(kind) || isDrawingPaper(kind);
 
 export interface SurfaceSpec {
   readonly kind: SurfaceKind;
@@ -28,6 +33,11 @@ export const PAPER_TINTS = {
   oatmeal: [0.55, 0.68, 0.76],
   grey: [0.56, 0.58, 0.58],
   blue: [0.6, 0.6, 0.55],
+  sand: [0.36, 0.53, 0.62],
+  moss: [0.22, 0.33, 0.3],
+  rose: [0.46, 0.45, 0.6],
+  slate: [0.2, 0.2, 0.18],
+  umber: [0.11, 0.17, 0.24],
 } as const;
 export type PaperTint = keyof typeof PAPER_TINTS;
 /** Weight of the sheet on which the capacity of a kind of paper is given, g/m2. */
@@ -41,7 +51,8 @@ const PATCH_MM = 84;
 /** Cells along the patch of a smooth surface. */
 const FLAT = 256;
 
-const WEAVES: Record<'linen-fine' | 'linen-coarse', Weave> = {
+const WEAVES: Record<'linen-fine' | 'linen-coarse' | 'cotton', Weave> = {
+  cotton: { pitchMm: 0.62, pitchWeftMm: 0.6, depthUm: 150, slub: 0.12, wobble: 0.15, priming: 0.2 },
   'linen-fine': { pitchMm: 0.8, pitchWeftMm: 0.85, depthUm: 160, slub: 0.3, wobble: 0.35, priming: 0.25 },
   'linen-coarse': { pitchMm: 1.32, pitchWeftMm: 1.45, depthUm: 170, slub: 0.42, wobble: 0.6, priming: 0.22 },
 };
@@ -66,19 +77,22 @@ export interface HeightField {
 /** Makes the height field of a support at a resolution. */
 export function makeHeightField(spec: SurfaceSpec, ppi: number, seed: number): HeightField {
   // what is flat everywhere needs no large patch
-  if (spec.kind === 'smooth') return { size: FLAT, um: new Float32Array(FLAT * FLAT), peakUm: 0, depthUm: 0, shading: 1 };
+  if (spec.kind === 'smooth')
+    return { size: FLAT, um: new Float32Array(FLAT * FLAT), peakUm: 0, depthUm: 0, shading: 1 };
   if (isPaper(spec.kind)) return paperField(spec.kind, spec, ppi, seed);
   const size = Math.max(64, Math.round((PATCH_MM / 25.4) * ppi));
   const um = new Float32Array(size * size);
-  if (spec.kind === 'linen-fine' || spec.kind === 'linen-coarse') {
+  if (spec.kind === 'linen-fine' || spec.kind === 'linen-coarse' || spec.kind === 'cotton') {
     weave(um, size, PATCH_MM / spec.scale, WEAVES[spec.kind], seed);
   } else if (spec.kind === 'panel') {
     panel(um, size, PATCH_MM / spec.scale, seed);
+  } else if (isDrawingPaper(spec.kind)) {
+    drawingPaper(um, size, PATCH_MM / spec.scale, spec.kind, seed);
   }
   let mean = 0;
   for (const h of um) mean += h / um.length;
   for (let i = 0; i < um.length; i++) um[i] = (um[i] - mean) * spec.depth;
-  return measured(size, um, 1);
+  return measured(size, um, isDrawingPaper(spec.kind) ? PAPER_SHADING : 1);
 }
 
 /** Takes the mean off a field, in place. */

@@ -13,6 +13,7 @@ import { Drawdown } from '../parts/Drawdown';
 import { usePalette } from '../colour/paletteStore';
 import { LeafPanel } from './LeafPanel';
 import { Slab, squeezeOut } from './Slab';
+import { StickBox } from './StickBox';
 import { TubeRack } from './TubeRack';
 import { Tubes } from './Tubes';
 import styles from './easel.module.css';
@@ -50,6 +51,7 @@ export function Bench() {
       <Roll />
       <TubeRack />
       <LeafPanel />
+      <StickBox />
       <footer className={styles.bench}>
         <Tubes />
         <Slab />

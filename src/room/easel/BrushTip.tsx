@@ -21,7 +21,7 @@ const WASH_TUFT = {
 
 /** What else lies in the hand: body of the tool, drawn from the side. */
 const OTHER: Record<
-  | 'knife' | 'pencil' | 'eraser-hard' | 'eraser-soft' | 'spatter' | 'spray' | 'gel' | 'ink' | 'keep-off' | 'salt'
+  | 'knife' | 'pencil' | 'stick' | 'finger' | 'kneaded' | 'eraser-hard' | 'eraser-soft' | 'spatter' | 'spray' | 'gel' | 'ink' | 'keep-off' | 'salt'
   | 'drops' | 'splatter', // prettier-ignore
   { d: string; fill: string }[]
 > = {
@@ -35,6 +35,12 @@ const OTHER: Record<
     { d: 'M26 60h8l-4 13z', fill: '#3c3c3e' },
     { d: 'M18 0h24v30H18z', fill: '#5d6b66' },
   ],
+  stick: [{ d: 'M20 14h20v60H20z', fill: '#cfc4b4' }],
+  finger: [
+    { d: 'M18 0h24v52q-1 26-12 26T18 52z', fill: '#d9b79a' },
+    { d: 'M22 54q8-6 16 0v10q-2 10-8 10t-8-10z', fill: '#ead0bc' },
+  ],
+  kneaded: [{ d: 'M14 34q6-14 18-12 14-2 16 12 6 16-4 28-12 10-22 4Q10 62 14 34z', fill: '#b7b5ae' }],
   'eraser-hard': [{ d: 'M12 8h36v62H12z', fill: '#cfc4b4' }],
   'eraser-soft': [{ d: 'M12 8h36v44q0 24-18 24T12 52z', fill: '#cfc4b4' }],
   spatter: [
@@ -102,7 +108,8 @@ export function BrushTip({
     </>
   );
   if (kind !== 'brush' && kind !== 'wash') {
-    const parts = OTHER[kind === 'eraser' ? (`eraser-${settings.tip}` as const) : kind];
+    const pencil = settings.tool === 'graphite';
+    const parts = OTHER[kind === 'eraser' ? (`eraser-${settings.tip}` as const) : pencil ? 'pencil' : kind];
     const holds = isWash(settings.tool) || kind === 'knife' || kind === 'spatter' || kind === 'spray';
     return (
       <svg viewBox="0 0 60 90" className={styles.tipPicture} aria-hidden="true">
@@ -111,6 +118,9 @@ export function BrushTip({
         ))}
         {kind === 'knife' && colour && (
           <path d={`M${20 - full * 2} ${64 - full * 14}l10 ${22 + full * 14} 10-${22 + full * 14}z`} fill={colour} />
+        )}
+        {kind === 'stick' && !pencil && colour && (
+          <path d="M20 14h20v60H20z" fill={colour} stroke="#8d8271" strokeWidth={0.6} />
         )}
         {kind === 'drops' && colour && <path d="M30 64q7 9 0 16-7-7 0-16z" fill={colour} />}
         {kind === 'splatter' && colour && <path d="M23 28h14l-7 27z" fill={colour} />}

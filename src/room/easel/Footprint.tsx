@@ -61,9 +61,16 @@ export function Footprint({
           ? 0.44 * settings.distanceMm
           : kind === 'spray'
             ? settings.sizeMm * (0.6 + 0.4 * (settings.distanceMm / 80))
-            : settings.sizeMm;
+            : kind === 'stick' && settings.tool !== 'graphite' && settings.hold !== 'flat'
+              ? settings.sizeMm * (settings.hold === 'edge' ? 0.1 : 0.3)
+              : settings.sizeMm;
   const width = Math.max(2, ((reachMm / 25.4) * ppi * zoom) / dpr);
-  const bar = kind === 'wash' && washForm(settings.tool).shape === 'bar' ? washForm(settings.tool).thick : 0;
+  const side = kind === 'stick' && settings.tool !== 'graphite' && settings.hold === 'flat';
+  const bar = side
+    ? 0.22
+    : kind === 'wash' && washForm(settings.tool).shape === 'bar'
+      ? washForm(settings.tool).thick
+      : 0;
   const length = bar
     ? width * bar
     : form

@@ -3,7 +3,16 @@ import { ControlOutlined } from '@ant-design/icons';
 import { Button, Checkbox, Popover, Segmented, Tooltip } from 'antd';
 import { linearToHex } from '@/core/colour/colorimetry';
 import { masstoneLinear } from '@/core/colour/mixture';
-import { hasHairs, isWash, isWatercolour, kindOf, takesPaint, washForm, type ToolSettings } from '@/core/marks/tools';
+import {
+  hasHairs,
+  isStick,
+  isWash,
+  isWatercolour,
+  kindOf,
+  takesPaint,
+  washForm,
+  type ToolSettings,
+} from '@/core/marks/tools';
 import { recipeWords } from '../parts/recipeWords';
 import { BrushTip } from './BrushTip';
 import { Dial, hundredths, percent } from './Dial';
@@ -25,6 +34,9 @@ const fromRule = (s: number) => {
 /** A tool that follows fewer cells of stroke a second than this is heavy for a quick hand. */
 const QUICK_PX_PER_S = 1500;
 
+/** A pencil's grade as it is stamped on it. */
+const gradeWords = (grade: number) => (grade === 0 ? 'HB' : grade < 0 ? `${-grade}H` : `${grade}B`);
+
 /** Everything about the tool in hand, to be read without a click. */
 export function InHand() {
   const bench = useEasel((s) => s.bench);
@@ -40,7 +52,10 @@ export function InHand() {
     ? `on: ${layer.name}${layer.kind === 'paint' ? (layer.wet ? (layer.tacky ? ', setting' : ', wet') : layer.dry ? ', dry' : ', bare') : ''}${layer.visible ? '' : ', hidden'}`
     : '';
   const holdsPaint =
-    (paints && kind !== 'ink' && !(isWash(settings.tool) && washForm(settings.tool).thirsty)) ||
+    (paints &&
+      kind !== 'ink' &&
+      !isStick(settings.tool) &&
+      !(isWash(settings.tool) && washForm(settings.tool).thirsty)) ||
     settings.tool === 'rag';
   const wash = isWash(settings.tool);
   const thirsty = wash && washForm(settings.tool).thirsty === true;
@@ -57,8 +72,8 @@ export function InHand() {
             ? 'keeps water off'
             : kind === 'ink'
               ? 'ivory black, until it is loaded'
-              : kind === 'pencil'
-                ? 'graphite'
+              : kind === 'stick'
+                ? `graphite, ${gradeWords(settings.grade)}`
                 : kind === 'eraser'
                   ? `${settings.tip} tip`
                   : kind === 'gel'
@@ -136,7 +151,12 @@ export function InHand() {
             hint="How much water is taken up when it is loaded next"
           />
         )}
-        {(kind === 'brush' || kind === 'knife' || kind === 'spray' || kind === 'spatter' || (wash && !thirsty)) && (
+        {(kind === 'brush' ||
+          kind === 'stick' ||
+          kind === 'knife' ||
+          kind === 'spray' ||
+          kind === 'spatter' ||
+          (wash && !thirsty)) && (
           <Dial
             label="Lay – blend"
             value={settings.blend}
@@ -152,6 +172,15 @@ export function InHand() {
             say={bodyWords}
             onSet={(body) => set({ body: hundredths(body) })}
             hint="How stiff the paint is that is loaded next"
+          />
+        )}
+        {settings.tool === 'graphite' && (
+          <Dial
+            label="Grade"
+            value={(settings.grade + 6) / 14}
+            say={(v) => gradeWords(Math.round(v * 14) - 6)}
+            onSet={(v) => set({ grade: Math.round(v * 14) - 6 })}
+            hint="Hard and pale to soft and dark"
           />
         )}
         {settings.tool === 'rag' && (
@@ -190,7 +219,7 @@ export function InHand() {
 /** How the tool is held: its hair, drawn or dabbed, the side of the knife, the hand that holds it. */
 function Ways({ settings, set }: { settings: ToolSettings; set: (changes: Partial<ToolSettings>) => void }) {
   const kind = kindOf(settings.tool);
-  const choice = <K extends 'hair' | 'touch' | 'hold' | 'tip'>(
+  const choice = <K extends 'hair' | 'touch' | 'hold' | 'tip' | 'into'>(
     key: K,
     options: [ToolSettings[K], string][],
     label: string,
@@ -225,6 +254,26 @@ function Ways({ settings, set }: { settings: ToolSettings; set: (changes: Partia
             ['tip', 'Tip'],
           ],
           'Side of the knife (K)',
+        )}
+      {kind === 'stick' &&
+        settings.tool !== 'graphite' &&
+        choice(
+          'hold',
+          [
+            ['flat', 'Side'],
+            ['edge', 'Edge'],
+            ['tip', 'Point'],
+          ],
+          'Held by',
+        )}
+      {settings.tool === 'graphite' &&
+        choice(
+          'into',
+          [
+            ['sketch', 'On the sketch'],
+            ['layer', 'In the paint'],
+          ],
+          'Where it draws',
         )}
       {kind === 'eraser' &&
         choice(

@@ -4,24 +4,27 @@ import { Button, Dropdown, Tooltip } from 'antd';
 import { DownOutlined } from '@ant-design/icons';
 import { useEffect } from 'react';
 import type { ToolId } from '@/core/marks/tools';
+import { isDrawingPaper } from '@/core/surface/drawingPaper';
 import { isPaper } from '@/core/surface/paper';
 import { useEasel } from './easelStore';
-import { useJar } from './jarStore';
+import { KITS, useJar, type Kit } from './jarStore';
 import { cardOf, STAGES } from './roll';
 import styles from './easel.module.css';
+
+const isKit = (key: string): key is Kit => (KITS as readonly string[]).includes(key);
 
 /** The jar: six tools, each shown by the mark it makes from light to heavy pressure, set out for a stage of the work. */
 export function Jar() {
   const { stage, kit, jars, setStage, setKit } = useJar();
   const surface = useEasel((s) => s.opened?.spec.surface.kind);
   useEffect(() => {
-    if (surface) setKit(isPaper(surface) ? 'water' : 'paint');
+    if (surface) setKit(isPaper(surface) ? 'water' : isDrawingPaper(surface) ? 'dry' : 'paint');
   }, [surface, setKit]);
   const rollOpen = useEasel((s) => s.panel === 'roll');
   return (
     <section className={styles.jar} aria-label="Jar">
       <h3>
-        {kit === 'water' ? 'For' : 'Set out for'}
+        {kit === 'paint' ? 'Set out for' : 'For'}
         <Dropdown
           trigger={['click']}
           menu={{
@@ -30,15 +33,15 @@ export function Jar() {
               { type: 'divider' as const },
               { key: 'paint', label: 'with paint' },
               { key: 'water', label: 'with water' },
+              { key: 'dry', label: 'with sticks' },
             ],
             selectedKeys: [stage, kit],
-            onClick: ({ key }) =>
-              key === 'paint' || key === 'water' ? setKit(key) : setStage(key as (typeof STAGES)[number]),
+            onClick: ({ key }) => (isKit(key) ? setKit(key) : setStage(key as (typeof STAGES)[number])),
           }}
         >
           <Button type="link" className={styles.stage} aria-label={`Set out for ${stage}: choose another stage`}>
             {stage}
-            {kit === 'water' ? ', water' : ''} <DownOutlined />
+            {kit === 'water' ? ', water' : kit === 'dry' ? ', sticks' : ''} <DownOutlined />
           </Button>
         </Dropdown>
         <Tooltip title="All tools (T)">

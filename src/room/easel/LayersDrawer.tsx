@@ -8,8 +8,9 @@ import {
 } from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
 import { useState } from 'react';
-import type { SurfaceKind } from '@/core/surface/heightField';
+import { isSheet, type SurfaceKind } from '@/core/surface/heightField';
 import { isPaper } from '@/core/surface/paper';
+import { BringDrawing, DrawingTools } from './DrawingTools';
 import { PreparedPaper } from './PreparedPaper';
 import type { LayerState } from '@/engine/protocol';
 import { useEasel } from './easelStore';
@@ -23,6 +24,10 @@ const SUPPORTS: Record<SurfaceKind, string> = {
   'paper-hot': 'Hot-pressed paper',
   'paper-cold': 'Cold-pressed paper',
   'paper-rough': 'Rough paper',
+  cotton: 'Cotton duck',
+  'paper-laid': 'Laid paper',
+  'paper-sanded': 'Sanded paper',
+  'paper-velour': 'Velour paper',
 };
 
 /** The painting in cross-section, as a conservator sees it: support and ground below, strata above. */
@@ -33,6 +38,7 @@ export function LayersDrawer() {
   const apply = useEasel((s) => s.apply);
   if (!bench) return null;
   const top = bench.layers.length - 1;
+  const drawing = bench.layers.find((l) => l.kind === 'drawing' && l.id === bench.activeLayer);
   return (
     <>
       <h2>Cross-section</h2>
@@ -40,7 +46,7 @@ export function LayersDrawer() {
         {[...bench.layers].reverse().map((layer, i) => (
           <Stratum key={layer.id} layer={layer} at={top - i} top={top} painted={layer.id === bench.activeLayer} />
         ))}
-        {(tone || !isPaper(surface ?? 'panel')) && (
+        {(tone || !isSheet(surface ?? 'panel')) && (
           <li className={styles.ground}>{tone ? 'Ground, toned' : 'Ground, white'}</li>
         )}
         <li className={styles.support}>{SUPPORTS[surface ?? 'linen-fine']}</li>
@@ -48,7 +54,9 @@ export function LayersDrawer() {
       <div className={styles.line}>
         <Button onClick={() => apply({ do: 'layer.add', kind: 'paint' })}>Add paint</Button>
         <Button onClick={() => apply({ do: 'layer.add', kind: 'drawing' })}>Add sketch</Button>
+        <BringDrawing />
       </div>
+      {drawing && <DrawingTools layer={drawing} />}
       {isPaper(surface ?? 'panel') && <PreparedPaper />}
     </>
   );
@@ -59,7 +67,9 @@ function Stratum({ layer, at, top, painted }: { layer: LayerState; at: number; t
   const [name, setName] = useState<string>();
   const state =
     layer.kind === 'drawing'
-      ? 'pencil'
+      ? layer.opacity < 1
+        ? `drawing, ${Math.round(layer.opacity * 100)} %`
+        : 'drawing'
       : layer.tacky
         ? 'setting'
         : layer.wet

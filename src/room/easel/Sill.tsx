@@ -7,6 +7,7 @@ import { PainterError } from '@/core/journal/errors';
 import { amendPainting, type PaintingRecord } from '@/engine/shelf';
 import { fileName, saveFile } from '../parts/saveFile';
 import { isRaking, useEasel } from './easelStore';
+import { DustTools } from './DustTools';
 import { WaterTools } from './WaterTools';
 import { fitView, mirrored } from './viewControl';
 import styles from './easel.module.css';
@@ -104,6 +105,7 @@ export function Sill({ record }: { record: PaintingRecord }) {
         </Tooltip>
       </div>
       <WaterTools />
+      <DustTools />
       <Space.Compact>
         <Tooltip title="Dries everything now">
           <Button onClick={() => apply({ do: 'dry' })}>Hair dryer</Button>

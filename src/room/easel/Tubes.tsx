@@ -3,6 +3,7 @@ import { PlusOutlined } from '@ant-design/icons';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { Button, Dropdown, Tooltip } from 'antd';
 import { tube, type Pigment } from '@/core/colour/pigments';
+import { isStick } from '@/core/marks/tools';
 import { TUBE_SETS } from '@/core/colour/tubeSets';
 import { usePalette } from '../colour/paletteStore';
 import { Drawdown } from '../parts/Drawdown';
@@ -20,6 +21,7 @@ export function Tubes() {
   const { tubes, name, ownSets, choose } = usePalette();
   const togglePanel = useEasel((s) => s.togglePanel);
   const open = useEasel((s) => s.panel === 'rack');
+  const stick = useEasel((s) => s.bench !== undefined && isStick(s.bench.tool.tool));
   const sets = [...TUBE_SETS, ...ownSets];
   const asSet = sets.some((s) => s.name === name && s.tubes.length === tubes.length && s.tubes.every((id) => tubes.includes(id))); // prettier-ignore
   return (
@@ -38,6 +40,11 @@ export function Tubes() {
           </Button>
         </Dropdown>
         <span className={styles.spring} />
+        {stick && (
+          <Button type="link" size="small" className={styles.stage} onClick={() => togglePanel('sticks')}>
+            Sticks
+          </Button>
+        )}
         <Button
           type="link"
           size="small"

@@ -6,7 +6,16 @@ import { allowedTubes, onPaletteChange, usePalette } from '../colour/paletteStor
 import { masstoneLab, type Mixture } from '@/core/colour/mixture';
 import type { PaintingSpec } from '@/core/film/painting';
 import type { Command } from '@/core/journal/commands';
-import { isBlender, isWash, isWatercolour, kindOf, takesPaint, washForm, type ToolId } from '@/core/marks/tools';
+import {
+  isBlender,
+  isStick,
+  isWash,
+  isWatercolour,
+  kindOf,
+  takesPaint,
+  washForm,
+  type ToolId,
+} from '@/core/marks/tools';
 import { STUDIO_LIGHT, type Light } from '@/core/picture/picture';
 import type { SpotReading } from '@/core/picture/readings';
 import type { Aid, View } from '@/core/picture/view';
@@ -18,7 +27,7 @@ import { fitView } from './viewControl';
 
 export type Drawer = 'layers' | 'lamp' | 'compare' | 'tubes' | 'journal' | null;
 /** What can be laid over the lower part of the view, to choose from. */
-export type Panel = 'roll' | 'rack' | 'leaf' | null;
+export type Panel = 'roll' | 'rack' | 'leaf' | 'sticks' | null;
 
 /** A colour that was sampled on a photo, and what the tubes at hand make of it. */
 export interface PhotoSample {
@@ -246,7 +255,7 @@ export const useEasel = create<EaselState>((set, get) => ({
     loadMixture(parts);
     usePalette.getState().bring({ [tube]: 1 });
     const tool = get().bench?.tool.tool;
-    if (tool && (isWash(tool) || kindOf(tool) === 'ink')) return;
+    if (tool && (isWash(tool) || isStick(tool) || kindOf(tool) === 'ink')) return;
     apply({ do: 'rinse' });
     apply({ do: 'load', mixture, amount: 1, edge: { mixture: { [tube]: 1 }, share } });
   },
@@ -261,7 +270,7 @@ export const useEasel = create<EaselState>((set, get) => ({
     const holds = tool && takesPaint(tool) && !isBlender(tool) && !(isWash(tool) && washForm(tool).thirsty);
     if (!holds) apply({ do: 'tool', tool: onPaper ? 'wash-round' : 'flat' });
     // a watercolour brush is rinsed as it takes another wash; a pen is only dipped
-    const wet = holds ? isWatercolour(tool) : onPaper;
+    const wet = holds ? isWatercolour(tool) || isStick(tool) : onPaper;
     if (!wet) apply({ do: 'rinse' });
     apply({ do: 'load', mixture, amount: 1 });
   },

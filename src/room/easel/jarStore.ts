@@ -3,12 +3,12 @@ import localforage from 'localforage';
 import { z } from 'zod';
 import { create } from 'zustand';
 import { TOOL_IDS, type ToolId } from '@/core/marks/tools';
-import { SET_OUT, SET_OUT_WATER, STAGES, type Stage } from './roll';
+import { SET_OUT, SET_OUT_DRY, SET_OUT_WATER, STAGES, type Stage } from './roll';
 
-/** What is painted with: paint that has a body, or water. Each has jars of its own. */
-export const KITS = ['paint', 'water'] as const;
+/** What is painted with: paint that has a body, water, or dry sticks. Each has jars of its own. */
+export const KITS = ['paint', 'water', 'dry'] as const;
 export type Kit = (typeof KITS)[number];
-const AT_FIRST = { paint: SET_OUT, water: SET_OUT_WATER };
+const AT_FIRST = { paint: SET_OUT, water: SET_OUT_WATER, dry: SET_OUT_DRY };
 
 const jarsSchema = z.record(z.enum(STAGES), z.array(z.enum(TOOL_IDS)).length(6));
 /** What stands in the jars for each stage, as this painter has set them out. */
@@ -16,6 +16,7 @@ const keptSchema = z.object({
   stage: z.enum(STAGES),
   jars: jarsSchema,
   waterJars: jarsSchema.optional(),
+  dryJars: jarsSchema.optional(),
 });
 
 const shelf = () => localforage.createInstance({ name: 'stigmos-jar', storeName: 'jar' });
@@ -37,7 +38,7 @@ export const useJar = create<JarState>((set, get) => {
     const { stage, jars } = get();
     // a jar that cannot be kept is as good for today
     void shelf()
-      .setItem('jar', { stage, jars: jars.paint, waterJars: jars.water })
+      .setItem('jar', { stage, jars: jars.paint, waterJars: jars.water, dryJars: jars.dry })
       .catch(() => {});
   };
   return {
@@ -51,8 +52,8 @@ export const useJar = create<JarState>((set, get) => {
           .catch(() => null),
       );
       if (!kept.success) return;
-      const { stage, jars, waterJars = SET_OUT_WATER } = kept.data;
-      set({ stage, jars: { paint: jars, water: waterJars } });
+      const { stage, jars, waterJars = SET_OUT_WATER, dryJars = SET_OUT_DRY } = kept.data;
+      set({ stage, jars: { paint: jars, water: waterJars, dry: dryJars } });
     },
     setStage(stage) {
       set({ stage });

@@ -4,7 +4,7 @@ import { startSettings, TOOL_IDS } from '@/core/marks/tools';
 import { makeWords } from './PaintMake';
 import { jarNow, useJar } from './jarStore';
 import { CASES, caseOf, paperIs, wetnessWords, type Paper } from './wetness';
-import { cardOf, isToolId, ROLL, SET_OUT, SET_OUT_WATER, STAGES } from './roll';
+import { cardOf, isToolId, ROLL, SET_OUT, SET_OUT_DRY, SET_OUT_WATER, STAGES } from './roll';
 
 describe('the roll', () => {
   it('has every tool once, with a name, an edge and a painted mark', () => {
@@ -21,7 +21,7 @@ describe('the roll', () => {
 
   it('sets six different tools out for every stage', () => {
     for (const stage of STAGES) {
-      for (const jar of [SET_OUT[stage], SET_OUT_WATER[stage]]) {
+      for (const jar of [SET_OUT[stage], SET_OUT_WATER[stage], SET_OUT_DRY[stage]]) {
         expect(jar.length).toBe(6);
         expect(new Set(jar).size).toBe(6);
       }
@@ -30,7 +30,13 @@ describe('the roll', () => {
 });
 
 describe('the jar', () => {
-  beforeEach(() => useJar.setState({ stage: 'Work up', kit: 'paint', jars: { paint: SET_OUT, water: SET_OUT_WATER } }));
+  beforeEach(() =>
+    useJar.setState({
+      stage: 'Work up',
+      kit: 'paint',
+      jars: { paint: SET_OUT, water: SET_OUT_WATER, dry: SET_OUT_DRY },
+    }),
+  );
 
   it('takes a tool from the roll; one that stands there changes places', () => {
     const { put } = useJar.getState();
@@ -55,7 +61,11 @@ describe('the jar', () => {
 
 describe('the jar for water', () => {
   it('is another jar, and changes by itself', () => {
-    useJar.setState({ stage: 'Lay in', kit: 'water', jars: { paint: SET_OUT, water: SET_OUT_WATER } });
+    useJar.setState({
+      stage: 'Lay in',
+      kit: 'water',
+      jars: { paint: SET_OUT, water: SET_OUT_WATER, dry: SET_OUT_DRY },
+    });
     useJar.getState().put('salt', 0);
     expect(jarNow()[0]).toBe('salt');
     useJar.getState().setKit('paint');

@@ -28,7 +28,6 @@ export const ROLL: readonly { readonly mark: string; readonly cards: readonly Ca
       card('filbert', 'Filbert', 'found, soft ends', 'planes and petals'),
       card('round', 'Round', 'line to mass', 'drawing with paint'),
       card('rigger', 'Rigger', 'line', 'long thin lines of fluid paint'),
-      card('graphite', 'Pencil', 'line', 'draws on the sketch'),
     ],
   },
   {
@@ -81,10 +80,30 @@ export const ROLL: readonly { readonly mark: string; readonly cards: readonly Ca
     ],
   },
   {
+    mark: 'Dust on the tooth',
+    cards: [
+      card('graphite', 'Pencil', 'line', '6H to 8B; leant over it shades'),
+      card('charcoal', 'Charcoal', 'broken', 'willow: soft, lies loose'),
+      card('charcoal-pressed', 'Pressed charcoal', 'broken, dark', 'deep blacks'),
+      card('chalk', 'Chalk', 'broken', 'white for lights on toned paper'),
+      card('pastel-soft', 'Soft pastel', 'broken to closed', 'side, edge or point'),
+      card('pastel-hard', 'Hard pastel', 'broken, line', 'drawing, and first layers'),
+    ],
+  },
+  {
+    mark: 'Rubs and lifts dust',
+    cards: [
+      card('finger', 'Finger', 'lost', 'rubs dust into the tooth'),
+      card('eraser-kneaded', 'Kneaded eraser', 'lost', 'pressed on, it lifts lights'),
+    ],
+  },
+  {
     mark: 'Ink',
     cards: [
       card('ink-fast', 'Waterproof pen', 'line', 'stays under every wash'),
       card('ink-soluble', 'Soluble pen', 'line, runs', 'a wash takes part of it up'),
+      card('pen-bold', 'Bold pen', 'line to mass', 'swells with pressure'),
+      card('marker', 'Felt marker', 'found', 'one width, see-through'),
     ],
   },
   {
@@ -122,6 +141,16 @@ export const SET_OUT_WATER: Readonly<Record<Stage, readonly ToolId[]>> = {
   'Work up': ['wash-round', 'mop', 'dry-brush', 'wash-rigger', 'dropper', 'thirsty'],
   Light: ['thirsty', 'rag', 'gouache', 'crepe', 'wash-round', 'splatter'],
   Finish: ['wash-round', 'wash-rigger', 'dry-brush', 'gouache', 'splatter', 'ink-fast'],
+};
+
+/** The same for sticks on paper with a tooth. */
+export const SET_OUT_DRY: Readonly<Record<Stage, readonly ToolId[]>> = {
+  Ground: ['pastel-hard', 'charcoal', 'chalk', 'rag', 'finger', 'eraser'],
+  Draw: ['charcoal', 'graphite', 'pastel-hard', 'finger', 'eraser-kneaded', 'eraser'],
+  'Lay in': ['pastel-hard', 'pastel-soft', 'charcoal', 'finger', 'rag', 'eraser-kneaded'],
+  'Work up': ['pastel-soft', 'pastel-hard', 'finger', 'stump', 'charcoal-pressed', 'eraser-kneaded'],
+  Light: ['pastel-soft', 'chalk', 'finger', 'stump', 'eraser-kneaded', 'pastel-hard'],
+  Finish: ['pastel-soft', 'pastel-hard', 'charcoal-pressed', 'graphite', 'eraser', 'chalk'],
 };
 
 export const isToolId = (id: string): id is ToolId => (TOOL_IDS as readonly string[]).includes(id);

@@ -9,7 +9,8 @@ import { isTube } from '@/core/colour/pigments';
 import { TUBE_SETS } from '@/core/colour/tubeSets';
 import { MAX_CELLS, paintingSchema } from '@/core/journal/commands';
 import { PainterError } from '@/core/journal/errors';
-import { PAPER_TINTS, type PaperTint, type SurfaceKind, type SurfaceSpec } from '@/core/surface/heightField';
+import { isDrawingPaper } from '@/core/surface/drawingPaper';
+import { isSheet, PAPER_TINTS, type PaperTint, type SurfaceKind, type SurfaceSpec } from '@/core/surface/heightField';
 import { isPaper } from '@/core/surface/paper';
 import { isStorageFull, NO_RULES, writeBlock, writePainting, writePhoto } from '@/engine/shelf';
 import { usePalette } from '../colour/paletteStore';
@@ -27,6 +28,13 @@ const SURFACES: { value: SurfaceKind; label: string }[] = [
   { value: 'paper-hot', label: 'Hot-pressed' },
   { value: 'paper-cold', label: 'Cold-pressed' },
   { value: 'paper-rough', label: 'Rough paper' },
+];
+
+const MORE_SURFACES: { value: SurfaceKind; label: string }[] = [
+  { value: 'cotton', label: 'Cotton duck' },
+  { value: 'paper-laid', label: 'Laid paper' },
+  { value: 'paper-sanded', label: 'Sanded paper' },
+  { value: 'paper-velour', label: 'Velour paper' },
 ];
 
 const WEIGHTS = [190, 300, 640].map((value) => ({ value, label: `${value} g/m²` }));
@@ -108,12 +116,20 @@ export function Prepare() {
   const drop = useDropzone({ onDrop: (files) => void addPhotos(files), noClick: true });
 
   const surface: SurfaceSpec = useMemo(
-    () => ({ kind, scale: 1, depth: 1, ...(isPaper(kind) ? { weight, sizing, tint } : {}) }),
+    () => ({
+      kind,
+      scale: 1,
+      depth: 1,
+      ...(isPaper(kind) ? { weight, sizing } : {}),
+      ...(isSheet(kind) ? { tint } : {}),
+    }),
     [kind, weight, sizing, tint],
   );
   const choose = (next: SurfaceKind) => {
-    // watercolour begins on bare paper, paint with a body on a tone
-    if (isPaper(next) !== isPaper(kind)) setTone(isPaper(next) ? {} : { PW6: 2, PY43: 3 });
+    // watercolour and sticks begin on bare paper, paint with a body on a tone
+    if (isSheet(next) !== isSheet(kind)) setTone(isSheet(next) ? {} : { PW6: 2, PY43: 3 });
+    if (isDrawingPaper(next) && !isDrawingPaper(kind)) setTint('sand');
+    if (isPaper(next) && !isPaper(kind)) setTint('natural');
     setKind(next);
   };
 
@@ -234,6 +250,18 @@ export function Prepare() {
         </Form.Item>
         <Form.Item label="Surface">
           <Segmented options={SURFACES} value={kind} onChange={(v) => choose(v as SurfaceKind)} />
+          <div className={styles.line}>
+            <Segmented options={MORE_SURFACES} value={kind} onChange={(v) => choose(v as SurfaceKind)} />
+            {isDrawingPaper(kind) && (
+              <Select
+                aria-label="Tint of the paper"
+                style={{ width: 110 }}
+                options={TINTS}
+                value={tint}
+                onChange={setTint}
+              />
+            )}
+          </div>
           {isPaper(kind) && (
             <div className={styles.line}>
               <Select

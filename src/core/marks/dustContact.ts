@@ -1,0 +1,55 @@
+import type { Tile } from '@/core/film/tile';
+import { dustUm } from '@/core/flow/washRates';
+import { PlainStroke } from './plainStroke';
+
+/** Dust of one pigment on a tile: word addresses of its planes. */
+export interface DustPlanes {
+  readonly pigment: number;
+  readonly loose: number;
+  readonly pressed: number;
+  /** Height of one coat, um. */
+  readonly um: number;
+}
+
+/** Strokes that find dust and move it or take it off: what they share. */
+export abstract class DustStroke extends PlainStroke {
+  /** Dust of a tile; undefined where there is none. */
+  protected dustOf(tile: Tile): DustPlanes[] | undefined {
+    const { wash } = tile;
+    if (!wash?.dusty) return undefined;
+    wash.pigments.forEach((pigment, k) => {
+      if (wash.coats.pressed[k]) wash.plane('loose', pigment);
+    });
+    return wash.pigments.flatMap((pigment, k) => {
+      const { loose, pressed } = wash.coats;
+      return loose[k] ? [{ pigment, loose: loose[k] >> 2, pressed: pressed[k] >> 2, um: dustUm(pigment) }] : [];
+    });
+  }
+
+  /** Height of the tooth at a cell with the dust in it, um. */
+  protected heightOf(dust: readonly DustPlanes[], cell: number, px: number, py: number): number {
+    const { surface, arena } = this.setting.painting;
+    const { f32 } = arena;
+    let there = 0;
+    for (const { loose, pressed, um } of dust) there += um * (f32[loose + cell] + (pressed ? f32[pressed + cell] : 0));
+    return surface.um[(py % surface.size) * surface.size + (px % surface.size)] + there;
+  }
+
+  /** Planes that hold nothing any more are given back. */
+  override end(): void {
+    super.end();
+    const { layer, painting } = this.setting;
+    const { f32 } = painting.arena;
+    layer.forEachTile((tile) => {
+      const { wash } = tile;
+      if (!wash?.dusty) return;
+      for (const pigment of [...wash.pigments]) {
+        for (const coat of ['loose', 'pressed'] as const) {
+          const plane = wash.coats[coat][wash.pigments.indexOf(pigment)] ?? 0;
+          if (plane && !f32.subarray(plane >> 2, (plane >> 2) + 4096).some((v) => v > 0)) wash.drop(coat, pigment);
+        }
+      }
+      if (wash.empty && !layer.basin) tile.wash = undefined;
+    });
+  }
+}
