@@ -17,10 +17,14 @@ interface Demo {
   readonly from: string;
   readonly title: string;
   /** What it was painted from; the estuary when none is named. */
-  readonly photo?: 'still-life';
+  readonly photo?: 'still-life' | 'heron';
 }
 
+/** Photos by the names that they hang under. */
+const PHOTOS = { estuary: 'Estuary.jpg', 'still-life': 'Still life.jpg', heron: 'Heron.jpg' } as const;
+
 const DEMO: Record<string, Demo> = {
+  heron: { from: 'demo/studies/heron.json', title: 'Low tide, a heron', photo: 'heron' },
   'wet-sky': { from: 'demo/studies/wet-sky.json', title: 'Low tide, a wet sky' },
   'ink-and-wash': { from: 'demo/studies/ink-and-wash.json', title: 'Low tide, ink and wash' },
   'low-tide': { from: 'demo/low-tide.json', title: 'Low tide, study 1' },
@@ -28,12 +32,13 @@ const DEMO: Record<string, Demo> = {
   glazed: { from: 'demo/studies/glazed.json', title: 'Low tide, glazed' },
   knife: { from: 'demo/studies/knife.json', title: 'Low tide, with the knife' },
   mussel: { from: 'demo/studies/mussel.json', title: 'Low tide, a mussel', photo: 'still-life' },
+  charcoal: { from: 'demo/studies/charcoal.json', title: 'Low tide, charcoal' },
 };
 
 function paint(name: string): void {
   const { from, title, photo: scene = 'estuary' } = DEMO[name];
   const photo = {
-    name: scene === 'estuary' ? 'Estuary.jpg' : 'Still life.jpg',
+    name: PHOTOS[scene],
     type: 'image/jpeg',
     bytes: new Uint8Array(readFileSync(`public/demo/${scene}.jpg`)),
   };

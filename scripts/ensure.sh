@@ -70,7 +70,7 @@ ensure_spectra() {
 # Builds the app when its sources are not those of the last build: the engine paints the demo, then the pages are made.
 ensure_build() {
   local mark="$project/.next/.built-from" want
-  want=$(cd "$project" && find src demo public/marks public/demo/estuary.jpg public/demo/still-life.jpg next.config.ts package-lock.json tsconfig.json -type f ! -name '*.test.ts' -print0 | sort -z | xargs -0 cksum | cksum)
+  want=$(cd "$project" && find src demo public/marks public/demo/estuary.jpg public/demo/still-life.jpg public/demo/heron.jpg next.config.ts package-lock.json tsconfig.json -type f ! -name '*.test.ts' -print0 | sort -z | xargs -0 cksum | cksum)
   if [ -f "$mark" ] && [ -f "$project/public/demo/mussel.stigmos" ] && [ "$(cat "$mark")" = "$want" ]; then return; fi
   echo "stigmos: painting the demo series and building (about three minutes)" >&2
   (

@@ -28,6 +28,8 @@ export const rubbing = (blend: number): RubForm => ({ ...RUBS.finger, takes: RUB
 export type RubName = keyof typeof RUBS;
 export const isRub = (tool: string): tool is RubName => tool in RUBS;
 
+/** Sum of its weights over a whole touch, in squares of its radius. */
+const WHOLE = 1.224;
 /** Share of pressed dust that comes along, against loose dust. */
 const PRESSED = 0.3;
 
@@ -70,6 +72,7 @@ export class SmudgeStroke extends DustStroke {
     // first what is taken up and how much room there is, then what is put down: no order of cells shows
     const room: { tile: Tile; cell: number; weight: number }[] = [];
     let all = 0;
+    let touched = 0;
     let tileNow: Tile | undefined;
     this.area(
       point.x,
@@ -85,6 +88,7 @@ export class SmudgeStroke extends DustStroke {
       (cell, px, py) => {
         const weight = f(px, py);
         if (weight <= 0) return;
+        touched += weight;
         const { f32 } = arena;
         const height = this.heightOf(dust, cell, px, py);
         const meets = Math.max(0, Math.min(1, (height - lowest) / (0.5 * deep)));
@@ -107,22 +111,24 @@ export class SmudgeStroke extends DustStroke {
       },
     );
     if (carried.size === 0 || all === 0) return;
+    // over the sheet's edge it gives nothing
+    const given = gives * Math.min(1, touched / (WHOLE * (radius / mmPerPx) ** 2));
     const { ledger, cellArea } = painting;
     const down = [...carried].sort((a, b) => a[0] - b[0]);
     // planes first: making one may move the others
     const tiles = [...new Set(room.map((r) => r.tile))];
     for (const { wash } of tiles) for (const [pigment] of down) wash!.plane('loose', pigment);
     for (const [pigment, amount] of down) {
-      const lost = amount * gives * form.loses;
+      const lost = amount * given * form.loses;
       ledger.removed[pigment] += lost * cellArea;
-      const put = (amount * gives - lost) / all;
-      let given = 0;
+      const put = (amount * given - lost) / all;
+      let laid = 0;
       const planes = new Map(tiles.map((t) => [t, t.wash!.plane('loose', pigment) >> 2]));
       for (const { tile, cell, weight } of room) {
         arena.f32[planes.get(tile)! + cell] += put * weight;
-        given += put * weight;
+        laid += put * weight;
       }
-      const rest = amount - lost - given;
+      const rest = amount - lost - laid;
       if (rest > 1e-9) carried.set(pigment, rest);
       else {
         ledger.removed[pigment] += Math.max(0, rest) * cellArea;

@@ -19,7 +19,16 @@ import { decodePhoto } from '../photos';
 
 /** The painting that hangs there at first, and the series that can be hung beside it. */
 export const DEMO_ID = 'low-tide';
-export const DEMO_SERIES = ['alla-prima', 'glazed', 'knife', 'ink-and-wash', 'wet-sky', 'mussel'] as const;
+export const DEMO_SERIES = [
+  'alla-prima',
+  'glazed',
+  'knife',
+  'ink-and-wash',
+  'wet-sky',
+  'mussel',
+  'heron',
+  'charcoal',
+] as const;
 
 /** Tiles that are written side by side. */
 const TILES_AT_ONCE = 24;
