@@ -1,7 +1,9 @@
 'use client';
 import { useEffect, useRef } from 'react';
 import { isWatercolour } from '@/core/marks/tools';
-import type { View } from '@/core/picture/view';
+import { cellToView, viewToCell, type View } from '@/core/picture/view';
+import type { PaintingSpec } from '@/core/film/painting';
+import type { Place } from '@/core/study/register';
 import { Footprint } from './Footprint';
 import { SampleTag } from './SampleTag';
 import { askedViews, useEasel } from './easelStore';
@@ -10,6 +12,10 @@ import { fitView, panBy, previewMatrix, turnAt, zoomAt } from './viewControl';
 import { heldKeys } from './useKeys';
 import { usePalette } from '../colour/paletteStore';
 import { inParts } from '../parts/recipeWords';
+import { GuideLayer } from './GuideLayer';
+import { Lucida } from './Lucida';
+import { SightLayer } from './SightLayer';
+import { guideInUse, useSight } from './sightStore';
 import { CompareTag } from './CompareTag';
 import { useCompare } from './compareStore';
 import { solveFor } from './sampling';
@@ -20,6 +26,8 @@ import styles from './easel.module.css';
 const FINGER_SLOP_PX = 7;
 const FINGER_WAIT_MS = 90;
 const LATENCIES = 60;
+/** A stroke that begins so near a guide follows it, CSS pixels. */
+const GUIDE_PX = 24;
 
 /** The canvas, and the hand over it: painting, looking, sampling. */
 export function CanvasView() {
@@ -137,7 +145,9 @@ export function CanvasView() {
       useEasel.setState({ refused: '' });
       painting = event.pointerId;
       engine.beginStroke();
-      engine.addSamples([pen.begin(event, geometry())], epoch(event));
+      const g = geometry();
+      const led = { guide: guideInUse(), withinMm: (GUIDE_PX * g.dpr * g.mmPerPx) / g.view.zoom, steady: useSight.getState().steady }; // prettier-ignore
+      engine.addSamples([pen.begin(event, g, led)], epoch(event));
     };
     const endStroke = () => {
       painting = undefined;
@@ -316,6 +326,11 @@ export function CanvasView() {
     const wheel = (event: WheelEvent) => {
       event.preventDefault();
       const p = place(event);
+      if (useSight.getState().held) {
+        const { lucida, change } = useSight.getState();
+        change({ lucida: Math.max(0.05, Math.min(0.95, lucida + (event.deltaY < 0 ? 0.05 : -0.05))) });
+        return;
+      }
       if (heldKeys.sample || heldKeys.compare) {
         // the wheel opens and closes the spot while one looks through it
         const { spotPx, set } = useEasel.getState();
@@ -368,6 +383,28 @@ export function CanvasView() {
       <Footprint box={box} pointer={pointer} />
       <SampleTag box={box} pointer={pointer} />
       <CompareTag box={box} pointer={pointer} />
+      {opened && <Overlays view={view} spec={opened.spec} />}
     </div>
+  );
+}
+
+/** What lies over the canvas for drawing: the photo seen through, guides, sights. */
+function Overlays({ view, spec }: { view: View; spec: PaintingSpec }) {
+  const dpr = window.devicePixelRatio;
+  const mmPerPx = 25.4 / spec.ppi;
+  const toScreen = (p: Place): Place => {
+    const at = cellToView(view, p.x / mmPerPx, p.y / mmPerPx);
+    return { x: at.x / dpr, y: at.y / dpr };
+  };
+  const toCanvas = (p: Place): Place => {
+    const cell = viewToCell(view, p.x * dpr, p.y * dpr);
+    return { x: cell.x * mmPerPx, y: cell.y * mmPerPx };
+  };
+  return (
+    <>
+      <Lucida canvas={spec} toScreen={toScreen} />
+      <SightLayer canvas={spec} toScreen={toScreen} toCanvas={toCanvas} name="canvas" />
+      <GuideLayer toScreen={toScreen} toCanvas={toCanvas} />
+    </>
   );
 }

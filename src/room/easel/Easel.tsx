@@ -10,6 +10,7 @@ import { MotifBoard } from './MotifBoard';
 import { Sill } from './Sill';
 import { Spine } from './Spine';
 import { useEasel } from './easelStore';
+import { useSight } from './sightStore';
 import { useKeys } from './useKeys';
 import styles from './easel.module.css';
 
@@ -29,6 +30,7 @@ export function Easel({ painting }: { painting: string }) {
       const found = await readPainting(painting).catch(() => null);
       if (gone) return;
       setRecord(found);
+      if (found) useSight.getState().open(found);
       if (found) close = begin(painting);
     };
     void open();

@@ -17,6 +17,10 @@ import { PhotoTag } from './PhotoTag';
 import { solveFor } from './sampling';
 import { readPhotoSpot } from './spots';
 import { heldKeys } from './useKeys';
+import { RegisterFrame } from './RegisterFrame';
+import { SightLayer } from './SightLayer';
+import { useSight } from './sightStore';
+import { canvasToPhoto, photoToCanvas, type Place } from '@/core/study/register';
 import { useEasel } from './easelStore';
 import styles from './easel.module.css';
 
@@ -97,6 +101,10 @@ export function MotifBoard({ painting, photos }: { painting: string; photos: rea
     window.addEventListener('paste', paste);
     return () => window.removeEventListener('paste', paste);
   }, [hang]);
+
+  useEffect(() => {
+    useSight.getState().set({ pictures: new Map(hung.map(({ id, bitmap }) => [id, bitmap])) });
+  }, [hung]);
 
   const drop = useDropzone({ onDrop: (files) => void hang(files), noClick: true, noKeyboard: true });
   const current = hung.find((p) => p.id === chosen);
@@ -297,6 +305,17 @@ function Photo({
     };
   };
 
+  const spec = useEasel((s) => s.opened?.spec);
+  const { register, registering } = useSight();
+  /** CSS pixels of a place on the photo (its pixels), and the other way round. */
+  const toScreen = ({ x, y }: Place): Place => placeOf({ x: x / bitmap.width, y: y / bitmap.height });
+  const toPhoto = ({ x, y }: Place): Place => {
+    const scale = fit * sight.zoom;
+    const dx = (x - size.width / 2 - sight.x) / scale;
+    return { x: bitmap.width / 2 + (sight.mirror ? -dx : dx), y: bitmap.height / 2 + (y - size.height / 2 - sight.y) / scale };
+  }; // prettier-ignore
+  const mine = register?.photo === photo.id ? register : undefined;
+
   return (
     <div className={styles.photo}>
       <canvas
@@ -323,6 +342,24 @@ function Photo({
           <Mark key={name} {...placeOf(spot)} name={name} />
         ))}
       </svg>
+      {spec && mine && (
+        <SightLayer
+          canvas={spec}
+          toScreen={(p) => toScreen(canvasToPhoto(mine, spec, p))}
+          toCanvas={(p) => photoToCanvas(mine, spec, toPhoto(p))}
+          name="photo"
+        />
+      )}
+      {spec && registering && (
+        <RegisterFrame
+          photo={photo.id}
+          width={bitmap.width}
+          height={bitmap.height}
+          canvas={spec}
+          toScreen={toScreen}
+          toPhoto={toPhoto}
+        />
+      )}
       <PhotoTag />
       {held && live?.photo === photo.id && (
         <div className={styles.photoTag} role="status">

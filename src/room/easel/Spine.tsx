@@ -1,16 +1,29 @@
 'use client';
-import { BulbOutlined, DiffOutlined, ExperimentOutlined, HistoryOutlined, MenuOutlined } from '@ant-design/icons';
+import {
+  AimOutlined,
+  BulbOutlined,
+  DiffOutlined,
+  ExperimentOutlined,
+  HistoryOutlined,
+  MenuOutlined,
+  NodeIndexOutlined,
+} from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
 import { LampDrawer } from './LampDrawer';
 import { LayersDrawer } from './LayersDrawer';
 import { CompareDrawer } from './CompareDrawer';
+import { GuidesDrawer } from './GuidesDrawer';
+import { SightDrawer } from './SightDrawer';
 import { PaintList } from './PaintList';
 import { JournalDrawer } from './JournalDrawer';
 import { useEasel, type Drawer } from './easelStore';
+import { useSight } from './sightStore';
 import styles from './easel.module.css';
 
 const DRAWERS: { id: Exclude<Drawer, null>; name: string; icon: React.ReactNode }[] = [
   { id: 'layers', name: 'Layers', icon: <MenuOutlined /> },
+  { id: 'sighting', name: 'Sighting', icon: <AimOutlined /> },
+  { id: 'guides', name: 'Guides', icon: <NodeIndexOutlined /> },
   { id: 'lamp', name: 'Lamp', icon: <BulbOutlined /> },
   { id: 'compare', name: 'Compare', icon: <DiffOutlined /> },
   { id: 'tubes', name: 'Paint list', icon: <ExperimentOutlined /> },
@@ -26,6 +39,8 @@ export function Spine() {
       {drawer && (
         <section className={styles.drawer} aria-label={DRAWERS.find((d) => d.id === drawer)!.name}>
           {drawer === 'layers' && <LayersDrawer />}
+          {drawer === 'sighting' && <SightDrawer />}
+          {drawer === 'guides' && <GuidesDrawer />}
           {drawer === 'lamp' && <LampDrawer />}
           {drawer === 'compare' && <CompareDrawer />}
           {drawer === 'tubes' && <PaintList />}
@@ -41,7 +56,10 @@ export function Spine() {
               icon={icon}
               aria-label={name}
               aria-expanded={drawer === id}
-              onClick={() => set({ drawer: drawer === id ? null : id })}
+              onClick={() => {
+                useSight.getState().choose(undefined);
+                set({ drawer: drawer === id ? null : id });
+              }}
             />
           </Tooltip>
         ))}

@@ -1,4 +1,5 @@
 import { viewToCell, type View } from '@/core/picture/view';
+import { followFrom, steadied, type Follow, type Guide } from '@/core/study/guides';
 
 /** Where readings of the pen come to lie on the painting. */
 export interface PenGeometry {
@@ -8,6 +9,15 @@ export interface PenGeometry {
   /** Top left corner of the view on the page, CSS pixels. */
   readonly left: number;
   readonly top: number;
+}
+
+/** How a hand is led: along a guide that it begins near, and steadied. */
+export interface Led {
+  readonly guide?: Guide;
+  /** How near it must begin, mm. */
+  readonly withinMm: number;
+  /** 0 free .. 1. */
+  readonly steady: number;
 }
 
 /** Millimetres on the painting of a place on the page. */
@@ -30,9 +40,14 @@ export class PenReader {
   private last: { t: number; x: number; y: number } | undefined;
   private speed = 0;
   private pressure = 0;
+  private follow: Follow | undefined;
+  private calm: Follow | undefined;
 
   /** Begins a stroke at an event. */
-  begin(event: PointerEvent, geometry: PenGeometry): number[] {
+  begin(event: PointerEvent, geometry: PenGeometry, led?: Led): number[] {
+    const start = toMm(geometry, event.clientX, event.clientY);
+    this.follow = led?.guide && followFrom(led.guide, start, led.withinMm);
+    this.calm = led && led.steady > 0 ? steadied(led.steady) : undefined;
     this.start = event.timeStamp;
     this.last = undefined;
     this.speed = 0;
@@ -47,7 +62,9 @@ export class PenReader {
   }
 
   private read(event: PointerEvent, geometry: PenGeometry): number[] {
-    const { x, y } = toMm(geometry, event.clientX, event.clientY);
+    const free = toMm(geometry, event.clientX, event.clientY);
+    const calm = this.calm ? this.calm(free) : free;
+    const { x, y } = this.follow ? this.follow(calm) : calm;
     const t = Math.max(0, event.timeStamp - this.start);
     const pressure = event.pointerType === 'pen' ? event.pressure : this.pressureOfSpeed(t, x, y);
     const reading = [round(t, 10), round(x, 1000), round(y, 1000), round(pressure, 1000)];

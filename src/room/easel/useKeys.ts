@@ -2,6 +2,7 @@
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useEasel } from './easelStore';
 import { useCompare } from './compareStore';
+import { useSight } from './sightStore';
 import { isWash } from '@/core/marks/tools';
 import { jarNow } from './jarStore';
 import { fitView, mirrored } from './viewControl';
@@ -34,6 +35,7 @@ export function useKeys(): void {
     },
     held,
   );
+  useHotkeys('g', (event) => !event.repeat && useSight.getState().set({ held: event.type === 'keydown' }), held);
   useHotkeys('1,2,3,4,5,6', (event) => get().takeTool(jarNow()[Number(event.key) - 1]));
   useHotkeys('BracketLeft, BracketRight', (event) => resize(event.code === 'BracketLeft' ? 1 / 1.15 : 1.15));
   useHotkeys('r', () => get().reload());
@@ -53,7 +55,10 @@ export function useKeys(): void {
   useHotkeys('t', () => get().togglePanel('roll'));
   useHotkeys('u', () => get().togglePanel('rack'));
   useHotkeys('c', () => get().togglePanel('leaf'));
-  useHotkeys('escape', () => get().set({ panel: null }));
+  useHotkeys('escape', () => {
+    get().set({ panel: null });
+    useSight.getState().choose(undefined);
+  });
   useHotkeys('p', () => useCompare.getState().toggleProbe());
   useHotkeys('l', () => get().look(mirrored(get().view)));
   useHotkeys('f', () => {
