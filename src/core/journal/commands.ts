@@ -129,6 +129,26 @@ export const commandSchema = z.discriminatedUnion('do', [
     do: z.literal('leave').describe('Leaves the painting to dry for hours: as wait does, and undo takes it back'),
     hours: z.number().min(0).max(1e6),
   }),
+  z.strictObject({
+    do: z
+      .literal('silhouette')
+      .describe('Fills a closed outline with the paint or the stick in hand, or cuts it out of the layer'),
+    outline: z
+      .array(z.tuple([finite, finite]))
+      .min(3)
+      .max(20_000)
+      .describe('Corners, mm; the last is joined to the first'),
+    cut: z.boolean().optional(),
+    mixture: mixtureSchema.optional().describe('What it is filled with; left out when it is cut'),
+    thicknessUm: z
+      .number()
+      .min(1)
+      .max(3000)
+      .optional()
+      .describe('As the tool in hand would leave it, where it is left out'),
+    edgeMm: z.number().min(0).max(60).default(0).describe('Width over which the edge is lost; 0 is found'),
+    streaks: unit.default(0).describe('Unevenness along its long axis'),
+  }),
   z.strictObject({ do: z.literal('dry').describe('Dries everything now') }),
   z.strictObject({
     do: z.literal('fix').describe('Fixes the dust of sticks on the layer: nothing smears it any more'),

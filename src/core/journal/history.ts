@@ -9,6 +9,7 @@ export const changesPainting = (command: Command): boolean =>
   command.do === 'tilt' ||
   command.do === 'mist' ||
   command.do === 'fix' ||
+  command.do === 'silhouette' ||
   command.do === 'blow' ||
   command.do.startsWith('slab.') ||
   (command.do.startsWith('layer.') && command.do !== 'layer.choose');

@@ -19,6 +19,7 @@ import { changesPainting } from './history';
 import { changeLayers } from './layerWork';
 import { mist } from '@/core/flow/mist';
 import { retube } from './retubeWork';
+import { silhouette } from './shapeWork';
 import { scrapeSlab, squeezeOnSlab } from './slabWork';
 import { momentBytes, type Moment, type Structure, type Undone } from './moment';
 import { strokeFor } from './strokeFor';
@@ -303,6 +304,8 @@ export class Studio {
         return scrapeSlab(this.workplace);
       case 'retube':
         return retube(this.workplace, command);
+      case 'silhouette':
+        return silhouette(this.workplace, command, this.tools.current, this.layerForTool());
       case 'fix':
       case 'blow':
         return settleDust(this.workplace, command);

@@ -1,12 +1,6 @@
-import type { Wash } from '@/core/film/wash';
-import { washRates } from '@/core/flow/washRates';
-import { stratumMass, thinStratum } from '@/core/film/stratum';
-import { TILE_CELLS } from '@/core/film/tile';
 import type { Stamp } from './path';
+import { CLEAN, thinDry } from './rubOut';
 import { StampedStroke, type StrokeSetting } from './stampedStroke';
-
-/** A share of paint below this is as good as none. */
-const CLEAN = 0.002;
 
 /**
  * Rubbing out: takes paint off the layer, wet or dry, down to the ground. A hard tip leaves a found edge, a soft one
@@ -24,7 +18,7 @@ export class EraserStroke extends StampedStroke {
 
   protected override finish(): void {
     super.finish();
-    this.thinStrata();
+    thinDry(this.painting, this.layer);
   }
 
   protected stamp({ point, wayMm }: Stamp): void {
@@ -65,53 +59,5 @@ export class EraserStroke extends StampedStroke {
     }
     window.pigments.forEach((pigment, i) => (painting.ledger.removed[pigment] += removed[i] * painting.cellArea));
     this.touch(rect);
-  }
-
-  /** Takes what has dried of a wash off the paper; what stains deeply stays longest. */
-  private thinWash(wash: Wash, laid: number): boolean {
-    const { painting } = this;
-    let any = false;
-    wash.forEach((plane, pigment, coat) => {
-      if (coat === 'suspended') return;
-      const { f32 } = painting.arena;
-      // dust lies in the tooth and stains nothing
-      const dust = coat === 'loose' ? 0.01 : coat === 'pressed' ? 0.04 : undefined;
-      const deep = dust ?? (coat === 'fast' ? 0.6 : 0.6 * washRates(pigment).stain);
-      let gone = 0;
-      for (let i = 0; i < TILE_CELLS; i++) {
-        const off = f32[laid + i] * (1 - deep) * f32[(plane >> 2) + i];
-        f32[(plane >> 2) + i] -= off;
-        gone += off;
-      }
-      painting.ledger.removed[pigment] += gone * painting.cellArea;
-      any ||= gone > 0;
-    });
-    return any;
-  }
-
-  private thinStrata(): void {
-    const { painting, layer } = this;
-    layer.forEachTile((tile, index) => {
-      if (!tile.laid) return;
-      if (tile.strata.length > 0) {
-        const off = painting.arena.f32.slice(tile.laid >> 2, (tile.laid >> 2) + TILE_CELLS);
-        for (let i = 0; i < off.length; i++) if (off[i] > 1 - CLEAN) off[i] = 1;
-        const thinned = tile.strata.map((stratum) => thinStratum(stratum, off));
-        tile.strata.forEach((stratum, k) => {
-          stratum.pigments.forEach((pigment, i) => {
-            const kept = thinned[k].pigments.indexOf(pigment);
-            const gone = stratumMass(stratum, i) - (kept < 0 ? 0 : stratumMass(thinned[k], kept));
-            painting.ledger.removed[pigment] += gone * painting.cellArea;
-          });
-        });
-        tile.setStrata(thinned.filter((s) => s.thickness.some((t) => t > 0)));
-        tile.version++;
-      }
-      if (tile.wash && this.thinWash(tile.wash, tile.laid >> 2)) tile.version++;
-      if (tile.bare) {
-        tile.dispose(painting.ground.length);
-        layer.tiles[index] = undefined;
-      }
-    });
   }
 }

@@ -14,6 +14,7 @@ import { usePalette } from '../colour/paletteStore';
 import { inParts } from '../parts/recipeWords';
 import { GuideLayer } from './GuideLayer';
 import { Lucida } from './Lucida';
+import { ShapeLayer } from './ShapeLayer';
 import { SightLayer } from './SightLayer';
 import { guideInUse, useSight } from './sightStore';
 import { CompareTag } from './CompareTag';
@@ -403,8 +404,9 @@ function Overlays({ view, spec }: { view: View; spec: PaintingSpec }) {
   return (
     <>
       <Lucida canvas={spec} toScreen={toScreen} />
-      <SightLayer canvas={spec} toScreen={toScreen} toCanvas={toCanvas} name="canvas" />
+      <SightLayer canvas={spec} toScreen={toScreen} toCanvas={toCanvas} name="canvas" width={view.width / dpr} />
       <GuideLayer toScreen={toScreen} toCanvas={toCanvas} />
+      <ShapeLayer toScreen={toScreen} toCanvas={toCanvas} />
     </>
   );
 }

@@ -348,6 +348,7 @@ function Photo({
           toScreen={(p) => toScreen(canvasToPhoto(mine, spec, p))}
           toCanvas={(p) => photoToCanvas(mine, spec, toPhoto(p))}
           name="photo"
+          width={size.width}
         />
       )}
       {spec && registering && (

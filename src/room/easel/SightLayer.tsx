@@ -17,11 +17,14 @@ export function SightLayer({
   toScreen,
   toCanvas,
   name,
+  width,
 }: {
   canvas: CanvasSize;
   toScreen: (p: Place) => Place;
   toCanvas: (p: Place) => Place;
   name: string;
+  /** Of the view, CSS pixels. */
+  width: number;
 }) {
   const { sights, kind, taking, unit, grid } = useSight();
   const svg = useRef<SVGSVGElement>(null);
@@ -117,7 +120,11 @@ export function SightLayer({
           })}{' '}
         {/* prettier-ignore */}
         {says && !['plumb', 'level'].includes(sight.kind) && (
-          <text x={end.x + 8} y={end.y - 6}>
+          <text
+            x={end.x > width - 130 ? end.x - 8 : end.x + 8}
+            y={end.y - 6}
+            textAnchor={end.x > width - 130 ? 'end' : 'start'}
+          >
             {says}
           </text>
         )}

@@ -7,11 +7,14 @@ import {
   HistoryOutlined,
   MenuOutlined,
   NodeIndexOutlined,
+  HighlightOutlined,
 } from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
 import { LampDrawer } from './LampDrawer';
 import { LayersDrawer } from './LayersDrawer';
 import { CompareDrawer } from './CompareDrawer';
+import { ShapeDrawer } from './ShapeDrawer';
+import { useShape } from './shapeStore';
 import { GuidesDrawer } from './GuidesDrawer';
 import { SightDrawer } from './SightDrawer';
 import { PaintList } from './PaintList';
@@ -24,6 +27,7 @@ const DRAWERS: { id: Exclude<Drawer, null>; name: string; icon: React.ReactNode 
   { id: 'layers', name: 'Layers', icon: <MenuOutlined /> },
   { id: 'sighting', name: 'Sighting', icon: <AimOutlined /> },
   { id: 'guides', name: 'Guides', icon: <NodeIndexOutlined /> },
+  { id: 'silhouette', name: 'Silhouette', icon: <HighlightOutlined /> },
   { id: 'lamp', name: 'Lamp', icon: <BulbOutlined /> },
   { id: 'compare', name: 'Compare', icon: <DiffOutlined /> },
   { id: 'tubes', name: 'Paint list', icon: <ExperimentOutlined /> },
@@ -41,6 +45,7 @@ export function Spine() {
           {drawer === 'layers' && <LayersDrawer />}
           {drawer === 'sighting' && <SightDrawer />}
           {drawer === 'guides' && <GuidesDrawer />}
+          {drawer === 'silhouette' && <ShapeDrawer />}
           {drawer === 'lamp' && <LampDrawer />}
           {drawer === 'compare' && <CompareDrawer />}
           {drawer === 'tubes' && <PaintList />}
@@ -58,6 +63,7 @@ export function Spine() {
               aria-expanded={drawer === id}
               onClick={() => {
                 useSight.getState().choose(undefined);
+                useShape.getState().set({ way: undefined });
                 set({ drawer: drawer === id ? null : id });
               }}
             />

@@ -2,6 +2,7 @@
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useEasel } from './easelStore';
 import { useCompare } from './compareStore';
+import { useShape } from './shapeStore';
 import { useSight } from './sightStore';
 import { isWash } from '@/core/marks/tools';
 import { jarNow } from './jarStore';
@@ -58,6 +59,7 @@ export function useKeys(): void {
   useHotkeys('escape', () => {
     get().set({ panel: null });
     useSight.getState().choose(undefined);
+    useShape.getState().set({ way: undefined });
   });
   useHotkeys('p', () => useCompare.getState().toggleProbe());
   useHotkeys('l', () => get().look(mirrored(get().view)));

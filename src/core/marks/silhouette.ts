@@ -1,0 +1,217 @@
+import { normalise, type Mixture } from '@/core/colour/mixture';
+import { pigmentIndex } from '@/core/colour/pigments';
+import type { Layer } from '@/core/film/layer';
+import type { Painting } from '@/core/film/painting';
+import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
+import { COAT_UM } from '@/core/film/stratum';
+import { PLANE_BYTES, TILE, type Tile } from '@/core/film/tile';
+import { Wash } from '@/core/film/wash';
+import type { BeforeTile } from '@/core/film/window';
+import { dustCoats } from '@/core/flow/washRates';
+import { noise1 } from '@/core/surface/noise';
+import { thinDry } from './rubOut';
+import type { StickForm } from './stickForms';
+
+export type Outline = readonly (readonly number[])[];
+
+/** A shape on the cells of a painting: how much of each cell lies inside, and how far it goes. */
+export class ShapeMask {
+  readonly rect: PixelRect;
+  private readonly share: Float32Array;
+  private readonly wide: number;
+
+  /** @param outline corners, mm; it is closed @param edgeMm width over which the edge is lost; 0 is found */
+  constructor(painting: Painting, outline: Outline, edgeMm: number) {
+    const { mmPerPx, width, height } = painting;
+    const points = outline.map(([x, y]) => [x / mmPerPx, y / mmPerPx]);
+    const soft = Math.max(1, edgeMm / mmPerPx);
+    const reach = Math.ceil(soft / 2) + 2;
+    const xs = points.map(([x]) => x);
+    const ys = points.map(([, y]) => y);
+    this.rect = {
+      left: Math.max(0, Math.floor(Math.min(...xs)) - reach),
+      top: Math.max(0, Math.floor(Math.min(...ys)) - reach),
+      right: Math.min(width, Math.ceil(Math.max(...xs)) + reach),
+      bottom: Math.min(height, Math.ceil(Math.max(...ys)) + reach),
+    };
+    const { left, top, right, bottom } = this.rect;
+    this.wide = Math.max(0, right - left);
+    const high = Math.max(0, bottom - top);
+    // distance to the outline, near it; far from it only the side counts
+    const far = new Float32Array(this.wide * high).fill(reach);
+    const inside = new Uint8Array(this.wide * high);
+    points.forEach(([x0, y0], i) => {
+      const [x1, y1] = points[(i + 1) % points.length];
+      const l2 = (x1 - x0) ** 2 + (y1 - y0) ** 2;
+      for (let py = Math.max(top, Math.floor(Math.min(y0, y1)) - reach); py < Math.min(bottom, Math.max(y0, y1) + reach); py++) {
+        for (let px = Math.max(left, Math.floor(Math.min(x0, x1)) - reach); px < Math.min(right, Math.max(x0, x1) + reach); px++) {
+          const [cx, cy] = [px + 0.5, py + 0.5];
+          const t = l2 > 0 ? Math.max(0, Math.min(1, ((cx - x0) * (x1 - x0) + (cy - y0) * (y1 - y0)) / l2)) : 0;
+          const d = Math.hypot(cx - x0 - t * (x1 - x0), cy - y0 - t * (y1 - y0));
+          const at = (py - top) * this.wide + px - left;
+          if (d < far[at]) far[at] = d;
+        }
+      }
+      // what lies right of an odd number of edges lies inside
+      for (let py = Math.max(top, Math.ceil(Math.min(y0, y1) - 0.5)); py < bottom && py + 0.5 < Math.max(y0, y1); py++) {
+        const x = x0 + ((py + 0.5 - y0) / (y1 - y0)) * (x1 - x0);
+        for (let px = Math.max(left, Math.ceil(x - 0.5)); px < right; px++) inside[(py - top) * this.wide + px - left] ^= 1;
+      }
+    }); // prettier-ignore
+    this.share = far.map((d, i) => {
+      const s = Math.max(0, Math.min(1, 0.5 + (inside[i] ? d : -d) / soft));
+      return s * s * (3 - 2 * s);
+    });
+  }
+
+  /** Share of a cell that lies inside, 0..1. */
+  at(px: number, py: number): number {
+    const { left, top, right, bottom } = this.rect;
+    if (px < left || py < top || px >= right || py >= bottom) return 0;
+    return this.share[(py - top) * this.wide + px - left];
+  }
+
+  /** Calls back for the tiles that it lies on, made where they are missing. */
+  eachTile(
+    painting: Painting,
+    layer: Layer,
+    before: BeforeTile,
+    make: boolean,
+    visit: (tile: Tile, cells: (each: (cell: number, share: number, px: number, py: number) => void) => void) => void,
+  ): PixelRect {
+    // prettier-ignore
+    const { left, top, right, bottom } = this.rect;
+    const changed = noRect();
+    if (right <= left || bottom <= top) return changed;
+    for (let ty = top >> 6; ty <= (bottom - 1) >> 6; ty++) {
+      for (let tx = left >> 6; tx <= (right - 1) >> 6; tx++) {
+        const index = ty * painting.tilesX + tx;
+        if (!make && !layer.tiles[index]) continue;
+        before(layer, index);
+        const tile = layer.ensureTile(index, painting.arena);
+        visit(tile, (each) => {
+          for (let py = Math.max(top, ty * TILE); py < Math.min(bottom, (ty + 1) * TILE); py++) {
+            for (let px = Math.max(left, tx * TILE); px < Math.min(right, (tx + 1) * TILE); px++) {
+              const share = this.at(px, py);
+              if (share > 0.001) each((py & 63) * TILE + (px & 63), share, px, py);
+            }
+          }
+        });
+        tile.version++;
+        growRect(changed, { left: Math.max(left, tx * TILE), top: Math.max(top, ty * TILE), right: Math.min(right, (tx + 1) * TILE), bottom: Math.min(bottom, (ty + 1) * TILE) }); // prettier-ignore
+      }
+    }
+    return changed;
+  }
+}
+
+/** Direction of the longest extent of an outline (principal axis), a unit vector. */
+function longAxis(outline: Outline): [number, number] {
+  const n = outline.length;
+  const mx = outline.reduce((s, [x]) => s + x, 0) / n;
+  const my = outline.reduce((s, [, y]) => s + y, 0) / n;
+  let [xx, yy, xy] = [0, 0, 0];
+  for (const [x, y] of outline) {
+    xx += (x - mx) ** 2;
+    yy += (y - my) ** 2;
+    xy += (x - mx) * (y - my);
+  }
+  const angle = 0.5 * Math.atan2(2 * xy, xx - yy);
+  return [Math.cos(angle), Math.sin(angle)];
+}
+
+export interface Filling {
+  readonly mixture: Mixture;
+  /** Thickness of the film, um; a stick in place of it leaves dust on the tooth. */
+  readonly um: number;
+  readonly body: number;
+  readonly stick?: StickForm;
+  /** Unevenness along the long axis, 0..1. */
+  readonly streaks: number;
+  readonly seed: number;
+}
+
+/** Fills a shape with wet paint, or with the dust of a stick; it is entered as loaded. @returns cells that changed */
+export function fillShape(
+  painting: Painting,
+  layer: Layer,
+  mask: ShapeMask,
+  outline: Outline,
+  filling: Filling,
+  before: BeforeTile,
+): PixelRect {
+  // prettier-ignore
+  const { arena, ledger, cellArea, mmPerPx, surface } = painting;
+  const parts = Object.entries(normalise(filling.mixture))
+    .map(([id, part]) => ({ pigment: pigmentIndex(id), part }))
+    .filter(({ part }) => part > 0)
+    .sort((a, b) => a.pigment - b.pigment);
+  const [ax, ay] = longAxis(outline);
+  const streak = (px: number, py: number) => {
+    const across = (-ay * px + ax * py) * mmPerPx;
+    return Math.max(0.05, 1 + filling.streaks * 1.6 * (noise1(across * 1.4 + 50, filling.seed) + 0.5 * noise1(across * 4 + 90, filling.seed) - 0.75)); // prettier-ignore
+  };
+  const { stick } = filling;
+  const perUm = stick ? dustCoats(parts) : parts.map(({ part }) => part / COAT_UM);
+  const laid = new Float64Array(parts.length);
+  const changed = mask.eachTile(painting, layer, before, true, (tile, cells) => {
+    if (stick) {
+      const wash = (tile.wash ??= new Wash(arena));
+      for (const { pigment } of parts) wash.plane('loose', pigment);
+      const planes = parts.map(({ pigment }) => wash.plane('loose', pigment) >> 2);
+      const plane = surface.peakUm - (stick.rests + stick.presses * 0.8) * (surface.depthUm + 4);
+      cells((cell, share, px, py) => {
+        const over = surface.um[(py % surface.size) * surface.size + (px % surface.size)] - plane;
+        if (over <= 0) return;
+        const um = stick.most * share * (over / (over + stick.soft)) * streak(px, py);
+        planes.forEach((at, k) => {
+          arena.f32[at + cell] += um * perUm[k];
+          laid[k] += um * perUm[k];
+        });
+      });
+      return;
+    }
+    // what is there stays below
+    const wasWet = tile.volume !== 0;
+    tile.wet();
+    for (const { pigment } of parts) tile.massPlane(pigment);
+    if (wasWet) tile.skinned();
+    const at = parts.map(({ pigment }) => tile.pigments.indexOf(pigment));
+    const { f32 } = arena;
+    const [volume, body, skin] = [tile.volume >> 2, tile.body >> 2, tile.skinVolume >> 2];
+    cells((cell, share, px, py) => {
+      const um = filling.um * share * streak(px, py);
+      const all = f32[volume + cell] + um;
+      f32[body + cell] = (f32[body + cell] * f32[volume + cell] + filling.body * um) / all;
+      f32[volume + cell] = all;
+      if (skin) f32[skin + cell] += um;
+      at.forEach((k, j) => {
+        const coats = um * perUm[j];
+        f32[(tile.mass[k] >> 2) + cell] += coats;
+        if (skin) f32[(tile.skin[k] >> 2) + cell] += coats;
+        laid[j] += coats;
+      });
+    });
+  });
+  parts.forEach(({ pigment }, k) => (ledger.loaded[pigment] += laid[k] * cellArea));
+  return changed;
+}
+
+/** Cuts a shape out of a layer, wet and dry. @returns cells that changed */
+export function cutShape(painting: Painting, layer: Layer, mask: ShapeMask, before: BeforeTile): PixelRect {
+  const { arena, ledger, cellArea } = painting;
+  const changed = mask.eachTile(painting, layer, before, false, (tile, cells) => {
+    tile.laid ||= arena.allocate(PLANE_BYTES);
+    const { f32 } = arena;
+    const planes = [...tile.mass, tile.volume, ...tile.skin, tile.skinVolume].filter(Boolean).map((p) => p >> 2);
+    const masses = tile.mass.map((p) => p >> 2);
+    cells((cell, share) => {
+      f32[(tile.laid >> 2) + cell] = share;
+      masses.forEach((at, k) => (ledger.removed[tile.pigments[k]] += f32[at + cell] * share * cellArea));
+      for (const at of planes) f32[at + cell] *= 1 - share;
+    });
+  });
+  thinDry(painting, layer);
+  layer.forEachTile((tile) => tile.dropLaid());
+  return changed;
+}
