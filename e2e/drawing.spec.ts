@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { strFromU8, unzipSync } from 'fflate';
-import { penStroke, ready, sendOut } from './easel';
+import { differing, penStroke, ready, sendOut } from './easel';
 
 /** A pull of the mouse over something, CSS pixels from its corner. */
 async function pull(page: Page, testId: string, from: [number, number], to: [number, number]) {
@@ -94,6 +94,29 @@ test('a drawing is measured against its photo, seen through the camera lucida, a
   const off = strokes.map(({ samples }) => Math.max(...samples.map(([, , y]) => Math.abs(y - 100))));
   expect(off[0]).toBeLessThan(0.1);
   expect(off[1]).toBeGreaterThan(5);
+
+  // a silhouette with straight edges is filled with dust, and cut again
+  await page.getByRole('button', { name: 'Load Ultramarine Blue' }).click();
+  await page.getByRole('button', { name: 'Silhouette' }).click();
+  const shapes = page.getByRole('region', { name: 'Silhouette' });
+  await shapes.getByRole('button', { name: 'Straight edges' }).click();
+  const shape = [[420, 420], [600, 420], [600, 520], [420, 520]] as const; // prettier-ignore
+  for (const [x, y] of shape) await page.mouse.click(view.x + x, view.y + y);
+  await page.keyboard.press('Enter');
+  const inner = [440, 440, 140, 60];
+  await expect.poll(() => differing(page, inner, [208, 190, 168])).toBeGreaterThan(500);
+  await shapes.getByText('Cut out').click();
+  await shapes.getByRole('button', { name: 'Straight edges' }).click();
+  await shapes.getByRole('button', { name: 'Free outline' }).click();
+  await pull(page, 'silhouette', [400, 400], [640, 400]);
+  await expect.poll(() => differing(page, inner, [208, 190, 168])).toBeGreaterThan(500);
+  const round = Array.from({ length: 25 }, (_, i) => [510 + 160 * Math.cos(i / 4), 470 + 90 * Math.sin(i / 4)]);
+  await page.mouse.move(view.x + round[0][0], view.y + round[0][1]);
+  await page.mouse.down();
+  for (const [x, y] of round) await page.mouse.move(view.x + x, view.y + y);
+  await page.mouse.up();
+  await expect.poll(() => differing(page, inner, [208, 190, 168])).toBe(0);
+  await page.keyboard.press('Escape');
 
   // all of it is kept with the painting
   await page.reload();

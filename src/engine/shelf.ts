@@ -44,6 +44,8 @@ export interface PaintingRecord {
   readonly photos: readonly PhotoNote[];
   /** What is set out for it on the bench. */
   readonly palette?: Palette;
+  /** How its photos hang on the board; read with care likewise. */
+  readonly board?: unknown;
   /** What has been sighted and set up for drawing it; read with care, for it may be of another version. */
   readonly drawing?: unknown;
   /** How fast the clock of its wet paper goes, 0 = held; 1 where nothing is said. */

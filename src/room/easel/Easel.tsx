@@ -5,6 +5,7 @@ import { useEffect, useState } from 'react';
 import { readPainting, type PaintingRecord } from '@/engine/shelf';
 import { DEMO_ID, hangDemo } from '../rack/hangFile';
 import { Bench } from './Bench';
+import { useBoard } from './boardStore';
 import { CanvasView } from './CanvasView';
 import { MotifBoard } from './MotifBoard';
 import { Sill } from './Sill';
@@ -20,6 +21,7 @@ export function Easel({ painting }: { painting: string }) {
   const begin = useEasel((s) => s.begin);
   const failed = useEasel((s) => s.failed);
   const clear = useEasel((s) => s.clear);
+  const { size, popped } = useBoard();
   useKeys();
 
   useEffect(() => {
@@ -30,7 +32,10 @@ export function Easel({ painting }: { painting: string }) {
       const found = await readPainting(painting).catch(() => null);
       if (gone) return;
       setRecord(found);
-      if (found) useSight.getState().open(found);
+      if (found) {
+        useSight.getState().open(found);
+        useBoard.getState().open(found);
+      }
       if (found) close = begin(painting);
     };
     void open();
@@ -56,7 +61,14 @@ export function Easel({ painting }: { painting: string }) {
   }
   if (!record) return <div className={styles.easel} aria-busy="true" />;
   return (
-    <main className={clear ? `${styles.easel} ${styles.clear}` : styles.easel}>
+    <main
+      className={clear ? `${styles.easel} ${styles.clear}` : styles.easel}
+      style={
+        {
+          '--board': clear || popped || size === 'folded' ? '0px' : size === 'half' ? '50vw' : '280px',
+        } as React.CSSProperties
+      }
+    >
       <Sill record={record} />
       <MotifBoard painting={record.id} photos={record.photos} />
       <CanvasView />
