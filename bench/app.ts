@@ -1,12 +1,13 @@
 /**
  * From pen to picture in Chromium, as JSON: brushes of 60 and 200 px on 2400 x 1800, drawn at 1500 px/s of the
  * painting; in oil, and in watercolour on a region of 512 x 512 that is wet and flows.
- *   npm run bench:app [-- oil|water]     (CHROMIUM=/path/to/chromium; the app must have been built: ./check does it)
+ *   npm run bench:app [-- oil|water|board]     (CHROMIUM=/path/to/chromium; the app must have been built: ./check does it)
  */
 import { spawn } from 'node:child_process';
 import { createServer } from 'node:net';
 import { readFileSync } from 'node:fs';
 import { chromium, type Page } from '@playwright/test';
+import jpeg from 'jpeg-js';
 import { decodeStigmosFile } from '@/core/formats/stigmosFile';
 import { STEP_SECONDS } from '@/core/flow/washRates';
 import { copyTime, percentile, round } from './measure';
@@ -201,12 +202,54 @@ async function journal(page: Page) {
   return decodeStigmosFile(readFileSync(await download.path())).journal.entries;
 }
 
+/** Twenty photos of 12 and 40 megapixels on the board: frames while it is moved and zoomed, and the memory it says. */
+async function board(page: Page): Promise<Record<string, unknown>> {
+  await prepare(page);
+  const photo = (width: number, height: number) => {
+    const data = Buffer.alloc(width * height * 4);
+    for (let i = 0; i < width * height; i++) data.writeUInt32LE((0xff000000 | (((i % width) >> 4) * 521 + (Math.floor(i / width) >> 4) * 131)) >>> 0, i * 4); // prettier-ignore
+    return jpeg.encode({ width, height, data }, 60).data;
+  };
+  const files = ([[4000, 3000], [7300, 5480]] as const).map(([w, h]) => photo(w, h)); // prettier-ignore
+  const picker = page.getByLabel('Photo files for the board');
+  const started = performance.now();
+  for (let k = 0; k < 20; k++) {
+    await picker.setInputFiles({ name: `Photo ${k + 1}.jpg`, mimeType: 'image/jpeg', buffer: files[k % 2] });
+    await page.getByRole('img', { name: `Photo Photo ${k + 1}.jpg` }).waitFor({ timeout: 120_000 });
+  }
+  const hungSeconds = (performance.now() - started) / 1000;
+  await page.getByText('All', { exact: true }).click();
+  await page.getByRole('button', { name: 'Wide' }).click();
+  await page.waitForTimeout(2500);
+  const memory = await page.getByText(/^\d+ MB$/).textContent();
+  const wall = (await page.getByTestId('wall').boundingBox())!;
+  const [x, y] = [wall.x + wall.width / 2, wall.y + 12];
+  await page.mouse.move(x, y);
+  const frames = await page.evaluate(async () => {
+    const wallElement = document.querySelector<HTMLElement>('[data-testid=wall]')!;
+    const times: number[] = [];
+    const { left, top, width, height } = wallElement.getBoundingClientRect();
+    let last = performance.now();
+    for (let i = 0; i < 150; i++) {
+      wallElement.dispatchEvent(new WheelEvent('wheel', { deltaY: i % 50 < 25 ? -40 : 40, clientX: left + width * (0.3 + (0.4 * (i % 30)) / 30), clientY: top + height / 2, bubbles: true, cancelable: true })); // prettier-ignore
+      await new Promise((done) => requestAnimationFrame(done));
+      const now = performance.now();
+      times.push(now - last);
+      last = now;
+    }
+    return times.slice(10);
+  });
+  const p95 = percentile(frames, 0.95);
+  return { photos: 20, hungSeconds: round(hungSeconds), memory, frameMs: { p50: round(percentile(frames, 0.5)), p95: round(p95), max: round(Math.max(...frames)) }, framesPerSecond: round(1000 / percentile(frames, 0.5)), p95ToCopy16MiB: round(p95 / copyTime()) }; // prettier-ignore
+}
+
 try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const report: Record<string, unknown> = {};
   const only = process.argv[2];
-  if (only !== 'water') Object.assign(report, await oil(page));
-  if (only !== 'oil') report[`63 px on ${WET_PX} x ${WET_PX} of wet paper`] = await wetRegion(page);
+  if (only === 'board') report['board of 20 photos'] = await board(page);
+  if (only !== 'water' && only !== 'board') Object.assign(report, await oil(page));
+  if (only !== 'oil' && only !== 'board') report[`63 px on ${WET_PX} x ${WET_PX} of wet paper`] = await wetRegion(page);
   console.log(JSON.stringify({ paintingPx: [2400, 1800], ...report }, null, 2));
 } finally {
   await browser.close();

@@ -1,7 +1,7 @@
 'use client';
 import { CloseOutlined, MinusOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button, InputNumber, Radio, Slider } from 'antd';
-import type { GuideKind } from '@/core/study/guides';
+import { ellipseIn, type GuideKind } from '@/core/study/guides';
 import { useEasel } from './easelStore';
 import { useSight } from './sightStore';
 import styles from './easel.module.css';
@@ -15,6 +15,7 @@ const NAMES: Record<GuideKind, string> = {
 
 /** Guides that a stroke follows when it begins near them; and a steadied hand. Both are off at first. */
 export function GuidesDrawer() {
+  const box = useSight((s) => s.sights.findLast((x) => x.kind === 'box'));
   const { guides, guide, steady, addGuide, setGuide, removeGuide, change } = useSight();
   const spec = useEasel((s) => s.opened?.spec);
   if (!spec) return null;
@@ -31,6 +32,11 @@ export function GuidesDrawer() {
           </Button>
         ))}
       </div>
+      {box && (
+        <Button onClick={() => addGuide('ellipse', spec, ellipseIn(box.points[0], box.points[1]))}>
+          Ellipse in the last box sighted
+        </Button>
+      )}
       <Radio.Group
         className={styles.guideList}
         value={guide ?? -1}

@@ -6,7 +6,7 @@ import Link from 'next/link';
 import { useMemo } from 'react';
 import type { Mixture } from '@/core/colour/mixture';
 import { pigmentName } from '@/core/colour/pigments';
-import { kindOf, takesPaint } from '@/core/marks/tools';
+import { isStick, kindOf, takesPaint } from '@/core/marks/tools';
 import { NUDGES, nudge, type NudgeDirection } from '@/core/mixing/nudge';
 import { usePalette } from '../colour/paletteStore';
 import { Drawdown } from '../parts/Drawdown';
@@ -95,7 +95,7 @@ export function MixtureTray() {
             <Button aria-label="Load with a second colour" icon={<BgColorsOutlined />} />
           </Tooltip>
         </Dropdown>
-        {!onWater && <PaintMake />}
+        {!onWater && !(tool && isStick(tool)) && <PaintMake />}
       </div>
     </section>
   );

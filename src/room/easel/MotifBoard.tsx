@@ -1,7 +1,7 @@
 'use client';
 import { CloseOutlined, PictureOutlined } from '@ant-design/icons';
 import { Button, Dropdown, Segmented, Tooltip } from 'antd';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { useDropzone } from 'react-dropzone';
 import { PainterError } from '@/core/journal/errors';
@@ -89,6 +89,7 @@ export function MotifBoard({ painting, photos }: { painting: string; photos: rea
     useSight.getState().set({ pictures: new Map(hung.map(({ id, bitmap }) => [id, bitmap])) });
   }, [hung]);
 
+  const folder = useRef<HTMLInputElement>(null);
   const drop = useDropzone({ onDrop: (files) => void hang(files), noClick: true, noKeyboard: true });
   const current = hung.find((p) => p.id === chosen) ?? hung[0];
   const sight = (current && sights[current.id]) ?? START;
@@ -123,6 +124,7 @@ export function MotifBoard({ painting, photos }: { painting: string; photos: rea
   };
 
   const onWall = look === 'wall' && hung.length > 0;
+  const megabytes = hung.reduce((sum, { bitmap }) => sum + (bitmap.width * bitmap.height * 4) / 2 ** 20, 0);
   const hanging = current && hangingOf(current.id);
   const crop = (side: 'left' | 'right' | 'top' | 'bottom') => hanging && current && rehang(cropped(hanging, current.full, side, 0.08)); // prettier-ignore
   const mirror = onWall ? hanging!.mirror : sight.mirror;
@@ -131,6 +133,18 @@ export function MotifBoard({ painting, photos }: { painting: string; photos: rea
   const board = (
     <>
       <input {...drop.getInputProps({ accept: 'image/*', 'aria-label': 'Photo files for the board' })} />
+      <input
+        ref={folder}
+        type="file"
+        multiple
+        className="visually-hidden"
+        aria-label="A folder of photos for the board"
+        {...{ webkitdirectory: '' }}
+        onChange={(event) => {
+          void hang([...(event.target.files ?? [])].filter((f) => f.type.startsWith('image/')));
+          event.target.value = '';
+        }}
+      />
       <div className={styles.boardHead}>
         {hung.length > 0 && (
           <Segmented
@@ -145,6 +159,11 @@ export function MotifBoard({ painting, photos }: { painting: string; photos: rea
           />
         )}
         <span className={styles.spring} />
+        {onWall && (
+          <Tooltip title="What the photos take of this machine's memory; they are looked at closely from their files">
+            <span className="quiet">{Math.round(megabytes)} MB</span>
+          </Tooltip>
+        )}
         {!popped && (
           <>
             <Button size="small" type="text" onClick={() => change({ size: size === 'half' ? 'narrow' : 'half' })}>
@@ -230,9 +249,18 @@ export function MotifBoard({ painting, photos }: { painting: string; photos: rea
             </Tooltip>
           )}
           <span className={styles.spring} />
-          <Button type="text" onClick={drop.open}>
-            Add
-          </Button>
+          <Dropdown
+            trigger={['click']}
+            menu={{
+              items: [
+                { key: 'photos', label: 'Photos' },
+                { key: 'folder', label: 'All photos of a folder' },
+              ],
+              onClick: ({ key }) => (key === 'folder' ? folder.current?.click() : drop.open()),
+            }}
+          >
+            <Button type="text">Add</Button>
+          </Dropdown>
           {current && (
             <Tooltip title="Take this photo down">
               <Button

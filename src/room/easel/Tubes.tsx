@@ -41,7 +41,12 @@ export function Tubes() {
         </Dropdown>
         <span className={styles.spring} />
         {stick && (
-          <Button type="link" size="small" className={styles.stage} onClick={() => togglePanel('sticks')}>
+          <Button
+            type="link"
+            size="small"
+            className={`${styles.stage} ${styles.gap}`}
+            onClick={() => togglePanel('sticks')}
+          >
             Sticks
           </Button>
         )}

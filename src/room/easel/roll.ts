@@ -76,7 +76,7 @@ export const ROLL: readonly { readonly mark: string; readonly cards: readonly Ca
       card('thirsty', 'Thirsty brush', 'lost', 'damp: lifts, softens edges'),
       card('masking', 'Masking fluid', 'found, white', 'keeps every wash off'),
       card('crepe', 'Crepe rubber', 'bares', 'rubs masking fluid off'),
-      card('wax', 'Candle wax', 'broken, white', 'resists on the peaks for good'),
+      card('wax', 'Wax', 'broken, white', 'a candle; with a colour, a crayon'),
     ],
   },
   {

@@ -56,7 +56,8 @@ interface SightState extends Kept {
   moveLast: (p: Place) => void;
   remove: (id: number) => void;
   clear: () => void;
-  addGuide: (kind: GuideKind, canvas: CanvasSize) => void;
+  /** @param points where they are known; in the middle of the canvas otherwise */
+  addGuide: (kind: GuideKind, canvas: CanvasSize, points?: readonly Place[]) => void;
   setGuide: (index: number, points: readonly Place[]) => void;
   removeGuide: (index: number) => void;
   change: (changes: Partial<Omit<Kept, 'sights' | 'guides'>>) => void;
@@ -130,8 +131,8 @@ export const useSight = create<SightState>((set, get) => {
     clear() {
       put({ sights: [], unit: undefined, taking: [] });
     },
-    addGuide(kind, canvas) {
-      const guides = [...get().guides, newGuide(kind, canvas) as Kept['guides'][number]];
+    addGuide(kind, canvas, points = newGuide(kind, canvas).points) {
+      const guides = [...get().guides, { kind, points: [...points] }];
       put({ guides, guide: guides.length - 1 });
     },
     setGuide(index, points) {

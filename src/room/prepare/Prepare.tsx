@@ -327,7 +327,7 @@ export function Prepare() {
                   ) : (
                     <span className={styles.white} />
                   )}
-                  {t.name}
+                  {isSheet(kind) && Object.keys(t.mixture).length === 0 ? 'Bare' : t.name}
                 </button>
               );
             })}
