@@ -29,7 +29,7 @@ export interface StickForm {
 }
 
 const pastel: StickForm = {
-  rests: 0.05, presses: 0.3, soft: 14, most: 30, crest: 26, wears: 1.5, crumbs: 0.16, drags: 0.07, uneven: 0.25,
+  rests: 0.05, presses: 0.3, soft: 14, most: 30, crest: 26, wears: 1.5, crumbs: 0.28, drags: 0.07, uneven: 0.25,
   mixture: { PW6: 1 },
 }; // prettier-ignore
 
