@@ -21,6 +21,7 @@ import type { SpotReading } from '@/core/picture/readings';
 import type { Aid, View } from '@/core/picture/view';
 import { EngineClient } from '@/engine/client';
 import type { BenchState, FromWorker, PaperState } from '@/engine/protocol';
+import { isDrawingPaper } from '@/core/surface/drawingPaper';
 import { isPaper } from '@/core/surface/paper';
 import { amendPainting } from '@/engine/shelf';
 import { fitView } from './viewControl';
@@ -268,9 +269,10 @@ export const useEasel = create<EaselState>((set, get) => ({
     usePalette.getState().bring(mixture);
     const onPaper = isPaper(get().opened?.spec.surface.kind ?? 'panel');
     const holds = tool && takesPaint(tool) && !isBlender(tool) && !(isWash(tool) && washForm(tool).thirsty);
-    if (!holds) apply({ do: 'tool', tool: onPaper ? 'wash-round' : 'flat' });
+    const onTooth = isDrawingPaper(get().opened?.spec.surface.kind ?? 'panel');
+    if (!holds) apply({ do: 'tool', tool: onPaper ? 'wash-round' : onTooth ? 'pastel-soft' : 'flat' });
     // a watercolour brush is rinsed as it takes another wash; a pen is only dipped
-    const wet = holds ? isWatercolour(tool) || isStick(tool) : onPaper;
+    const wet = holds ? isWatercolour(tool) || isStick(tool) : onPaper || onTooth;
     if (!wet) apply({ do: 'rinse' });
     apply({ do: 'load', mixture, amount: 1 });
   },
