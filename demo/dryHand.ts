@@ -1,12 +1,11 @@
 /** A draughtsman's hand: sticks laid side by side into shapes, lines, dabs; rubbing and lifting. Lengths in mm. */
-import { writeFileSync } from 'node:fs';
 import type { Mixture } from '@/core/colour/mixture';
 import type { CommandInput } from '@/core/journal/commands';
-import { readJournal } from '@/core/journal/replay';
 import type { ToolId } from '@/core/marks/tools';
 import type { PaperTint } from '@/core/surface/heightField';
 import { noise1, randomFrom } from '@/core/surface/noise';
 import type { Inside, Place } from './shapes';
+import { writeJournal } from './writeJournal';
 
 export interface Stick {
   readonly tool: ToolId;
@@ -107,15 +106,7 @@ export function dryHand(seed: number, widthMm: number, heightMm: number) {
   const blow = () => entries.push({ do: 'blow' });
 
   function save(path: string, kind: 'paper-laid' | 'paper-sanded' | 'paper-velour', tint: PaperTint): void {
-    const journal = {
-      format: 'stigmos-journal',
-      version: 1,
-      painting: { widthMm, heightMm, ppi: 130, seed, surface: { kind, scale: 1, depth: 1, tint } },
-      entries,
-    };
-    readJournal(journal);
-    writeFileSync(path, `${JSON.stringify(journal).replaceAll('{"do"', '\n{"do"')}\n`);
-    console.log(`${path}: ${entries.filter((e) => e.do === 'stroke').length} strokes`);
+    writeJournal(path, { widthMm, heightMm, ppi: 130, seed, surface: { kind, scale: 1, depth: 1, tint } }, entries);
   }
   return { random, vary, take, stroke, hatch, line, dab, fix, blow, save };
 } // prettier-ignore

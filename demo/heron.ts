@@ -2,6 +2,7 @@
 import type { Triple } from '@/core/colour/colorimetry';
 import { fractalNoise, noise1, noise2 } from '@/core/surface/noise';
 import { hex, mix } from './camera';
+import { polygon } from './shapes';
 
 type Place = readonly [x: number, y: number];
 
@@ -17,15 +18,7 @@ export const BEAK: readonly Place[] = [[0.42, 0.194], [0.33, 0.215], [0.16, 0.26
 export const STRIPE: readonly Place[] = [[0.425, 0.187], [0.47, 0.17], [0.53, 0.172], [0.58, 0.195], [0.66, 0.255], [0.735, 0.335], [0.64, 0.272], [0.565, 0.232], [0.505, 0.208], [0.452, 0.197]]; // prettier-ignore
 export const SHOULDER: readonly Place[] = [[0.6, 0.76], [0.615, 0.66], [0.67, 0.6], [0.77, 0.575], [0.89, 0.6], [1.02, 0.66], [1.02, 0.76]]; // prettier-ignore
 
-export function inPolygon(points: readonly Place[], x: number, y: number): boolean {
-  let within = false;
-  for (let i = 0, j = points.length - 1; i < points.length; j = i++) {
-    const [xi, yi] = points[i];
-    const [xj, yj] = points[j];
-    if (yi > y !== yj > y && x < ((xj - xi) * (y - yi)) / (yj - yi) + xi) within = !within;
-  }
-  return within;
-}
+export const inPolygon = (points: readonly Place[], x: number, y: number): boolean => polygon(points)(x, y);
 
 /** Where a place lies on the neck: how far down (0..1), and across (-1 its front .. 1 its back); undefined beside it. */
 export function onNeck(x: number, y: number): { down: number; across: number } | undefined {

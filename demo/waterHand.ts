@@ -1,14 +1,13 @@
 /** A watercolourist's hand: washes laid into shapes, lines, drops. Lengths in mm on the sheet. */
-import { writeFileSync } from 'node:fs';
 import type { Mixture } from '@/core/colour/mixture';
 import type { CommandInput } from '@/core/journal/commands';
-import { readJournal } from '@/core/journal/replay';
 import type { ToolId } from '@/core/marks/tools';
 import type { PaperKind } from '@/core/surface/paper';
 import { noise1, randomFrom } from '@/core/surface/noise';
 import { washForm } from '@/core/marks/tools';
 import { touchArea } from '@/core/marks/washForms';
 import { shapeOf, type Inside, type Place } from './shapes';
+import { writeJournal } from './writeJournal';
 
 export type { Place };
 
@@ -198,15 +197,7 @@ export function waterHand(seed: number, widthMm: number, heightMm: number) {
   const dry = () => entries.push({ do: 'dry' });
 
   function save(path: string, kind: PaperKind, tint: 'white' | 'natural' | 'cream' = 'natural'): void {
-    const journal = {
-      format: 'stigmos-journal',
-      version: 1,
-      painting: { widthMm, heightMm, ppi: 130, seed, surface: { kind, scale: 1, depth: 1, tint } },
-      entries,
-    };
-    readJournal(journal);
-    writeFileSync(path, `${JSON.stringify(journal).replaceAll('{"do"', '\n{"do"')}\n`);
-    console.log(`${path}: ${entries.filter((e) => e.do === 'stroke').length} strokes`);
+    writeJournal(path, { widthMm, heightMm, ppi: 130, seed, surface: { kind, scale: 1, depth: 1, tint } }, entries);
   }
   return { random, vary, dip, take, stroke, line, load, lay, drop, wait, dry, save, entries };
 }

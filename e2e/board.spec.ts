@@ -70,7 +70,7 @@ test('photos hang freely on the board, which widens, folds, pops out, and become
   await expect(page.getByTestId('wall')).toBeVisible();
 
   // folded away, and kept so with the painting
-  await page.getByRole('button', { name: 'Fold' }).click();
+  await page.getByRole('button', { name: 'Fold', exact: true }).click();
   await expect(page.getByTestId('wall')).toHaveCount(0);
   await page.reload();
   await expect(page.getByLabel('In hand').getByRole('slider').first()).toBeVisible({ timeout: 120_000 });

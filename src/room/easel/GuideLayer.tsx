@@ -1,9 +1,10 @@
 'use client';
-import { useEffect, useRef } from 'react';
+import { useRef } from 'react';
 import { curveThrough, ellipseOf, type Guide } from '@/core/study/guides';
 import type { Place } from '@/core/study/register';
 import { useEasel } from './easelStore';
 import { useSight } from './sightStore';
+import { pathThrough, placeIn, useHand } from './useHand';
 import styles from './easel.module.css';
 
 /** How far lines of guides are drawn, mm. */
@@ -44,54 +45,36 @@ export function GuideLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Pla
   const open = useEasel((s) => s.drawer === 'guides');
   const svg = useRef<SVGSVGElement>(null);
   const used = guide === undefined ? undefined : guides[guide];
-  const live = useRef({ toCanvas, setGuide, used, guide });
-  useEffect(() => {
-    live.current = { toCanvas, setGuide, used, guide };
+  const held = useRef<number | undefined>(undefined);
+  useHand(svg, open && used !== undefined, {
+    down(event) {
+      const handle = (event.target as Element).getAttribute('data-place');
+      if (handle === null) return false;
+      held.current = Number(handle);
+      return true;
+    },
+    move(event) {
+      const { current: at } = held;
+      if (at === undefined || !used || guide === undefined) return false;
+      const p = toCanvas(placeIn(svg.current!, event));
+      const from = used.points[at];
+      // an ellipse is moved by its middle as a whole
+      const whole = used.kind === 'ellipse' && at === 0;
+      setGuide(
+        guide,
+        used.points.map((q, i) => (whole ? { x: q.x + p.x - from.x, y: q.y + p.y - from.y } : i === at ? p : q)),
+      );
+      return true;
+    },
+    up() {
+      const was = held.current !== undefined;
+      held.current = undefined;
+      return was;
+    },
   });
 
-  useEffect(() => {
-    const element = svg.current;
-    if (!element || !open) return;
-    let held: number | undefined;
-    const down = (event: PointerEvent) => {
-      const handle = (event.target as Element).getAttribute('data-place');
-      if (handle === null) return;
-      event.stopPropagation();
-      element.setPointerCapture(event.pointerId);
-      held = Number(handle);
-    };
-    const move = (event: PointerEvent) => {
-      const { used: now, guide: index } = live.current;
-      if (held === undefined || !now || index === undefined) return;
-      event.stopPropagation();
-      const box = element.getBoundingClientRect();
-      const p = live.current.toCanvas({ x: event.clientX - box.left, y: event.clientY - box.top });
-      const from = now.points[held];
-      // an ellipse is moved by its middle as a whole
-      const points = now.kind === 'ellipse' && held === 0
-        ? now.points.map((q) => ({ x: q.x + p.x - from.x, y: q.y + p.y - from.y }))
-        : now.points.map((q, i) => (i === held ? p : q)); // prettier-ignore
-      live.current.setGuide(index, points);
-    };
-    const up = (event: PointerEvent) => {
-      if (held === undefined) return;
-      event.stopPropagation();
-      held = undefined;
-    };
-    element.addEventListener('pointerdown', down);
-    element.addEventListener('pointermove', move);
-    element.addEventListener('pointerup', up);
-    element.addEventListener('pointercancel', up);
-    return () => {
-      element.removeEventListener('pointerdown', down);
-      element.removeEventListener('pointermove', move);
-      element.removeEventListener('pointerup', up);
-      element.removeEventListener('pointercancel', up);
-    };
-  }, [open]);
-
   if (!used) return null;
-  const path = (points: readonly Place[]) => points.map((p, i) => { const s = toScreen(p); return `${i ? 'L' : 'M'}${s.x.toFixed(1)} ${s.y.toFixed(1)}`; }).join(''); // prettier-ignore
+  const path = (points: readonly Place[]) => pathThrough(points.map(toScreen));
   return (
     <svg ref={svg} className={styles.marksOver} data-testid="guides">
       {linesOf(used).map((line, i) => (

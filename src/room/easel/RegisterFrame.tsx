@@ -2,6 +2,7 @@
 import { useEffect, useRef } from 'react';
 import { frameCorners, wholeFrame, type CanvasSize, type Place, type Register } from '@/core/study/register';
 import { useSight } from './sightStore';
+import { placeIn, useHand } from './useHand';
 import styles from './easel.module.css';
 
 /** Smallest frame, pixels of the photo. */
@@ -29,33 +30,22 @@ export function RegisterFrame({
   const { register, setRegister } = useSight();
   const mine = register?.photo === photo ? register : undefined;
   const svg = useRef<SVGSVGElement>(null);
-  const live = useRef({ mine, toPhoto });
-  useEffect(() => {
-    live.current = { mine, toPhoto };
-  });
   useEffect(() => {
     if (!mine) setRegister(wholeFrame(photo, width, height, canvas));
   }, [mine, photo, width, height, canvas, setRegister]);
 
-  useEffect(() => {
-    const element = svg.current;
-    if (!element) return;
-    let held: { what: string; from: Place; at: Register } | undefined;
-    const place = (event: PointerEvent) => {
-      const box = element.getBoundingClientRect();
-      return live.current.toPhoto({ x: event.clientX - box.left, y: event.clientY - box.top });
-    };
-    const down = (event: PointerEvent) => {
+  const held = useRef<{ what: string; from: Place; at: Register } | undefined>(undefined);
+  const place = (event: PointerEvent) => toPhoto(placeIn(svg.current!, event));
+  useHand(svg, true, {
+    down(event) {
       const what = (event.target as Element).getAttribute('data-part');
-      if (!what || !live.current.mine) return;
-      event.stopPropagation();
-      element.setPointerCapture(event.pointerId);
-      held = { what, from: place(event), at: live.current.mine };
-    };
-    const move = (event: PointerEvent) => {
-      if (!held) return;
-      event.stopPropagation();
-      const { what, from, at } = held;
+      if (!what || !mine) return false;
+      held.current = { what, from: place(event), at: mine };
+      return true;
+    },
+    move(event) {
+      if (!held.current) return false;
+      const { what, from, at } = held.current;
       const p = place(event);
       if (what === 'frame') setRegister({ ...at, x: at.x + p.x - from.x, y: at.y + p.y - from.y });
       else if (what === 'corner') {
@@ -65,22 +55,14 @@ export function RegisterFrame({
         const angle = (q: Place) => Math.atan2(q.y - at.y, q.x - at.x);
         setRegister({ ...at, turn: at.turn + angle(p) - angle(from) });
       }
-    };
-    const up = (event: PointerEvent) => {
-      if (held) event.stopPropagation();
-      held = undefined;
-    };
-    element.addEventListener('pointerdown', down);
-    element.addEventListener('pointermove', move);
-    element.addEventListener('pointerup', up);
-    element.addEventListener('pointercancel', up);
-    return () => {
-      element.removeEventListener('pointerdown', down);
-      element.removeEventListener('pointermove', move);
-      element.removeEventListener('pointerup', up);
-      element.removeEventListener('pointercancel', up);
-    };
-  }, [setRegister]);
+      return true;
+    },
+    up() {
+      const was = held.current !== undefined;
+      held.current = undefined;
+      return was;
+    },
+  });
 
   const corners = mine ? frameCorners(mine, canvas).map(toScreen) : [];
   const top = corners.length > 0 ? { x: (corners[0].x + corners[1].x) / 2, y: (corners[0].y + corners[1].y) / 2 } : undefined; // prettier-ignore

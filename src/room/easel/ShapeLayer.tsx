@@ -1,8 +1,10 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
 import type { Place } from '@/core/study/register';
 import { mixtureOf, useEasel } from './easelStore';
 import { useShape } from './shapeStore';
+import { pathThrough, placeIn, useHand } from './useHand';
 import styles from './easel.module.css';
 
 /** How far a free outline goes before it gets another corner, CSS pixels; and a double click may be apart. */
@@ -29,81 +31,50 @@ export function ShapeLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Pla
   const way = useShape((s) => s.way);
   const [points, setPoints] = useState<readonly Place[]>([]);
   const svg = useRef<SVGSVGElement>(null);
-  const live = useRef({ toCanvas, toScreen });
-  useEffect(() => {
-    live.current = { toCanvas, toScreen };
-  });
-
-  useEffect(() => {
-    const element = svg.current;
-    if (!element || !way) return;
-    let drawn: Place[] = [];
-    let down = false;
-    let last = { x: 0, y: 0 };
-    const show = () => setPoints([...drawn]);
-    const done = () => {
-      close(drawn);
-      drawn = [];
-      show();
-    };
-    const at = (event: PointerEvent) => {
-      const box = element.getBoundingClientRect();
-      return { x: event.clientX - box.left, y: event.clientY - box.top };
-    };
-    const begin = (event: PointerEvent) => {
-      if (event.button !== 0) return;
-      event.stopPropagation();
-      element.setPointerCapture(event.pointerId);
-      const p = at(event);
+  const hand = useRef<{ drawn: Place[]; down: boolean; last: Place }>({ drawn: [], down: false, last: { x: 0, y: 0 } });
+  const begin = (drawn: Place[]) => {
+    hand.current.drawn = drawn;
+    setPoints(drawn);
+  };
+  const add = (p: Place) => begin([...hand.current.drawn, toCanvas((hand.current.last = p))]);
+  const done = () => {
+    close(hand.current.drawn);
+    begin([]);
+  };
+  useHand(svg, way !== undefined, {
+    down(event) {
+      if (event.button !== 0) return false;
+      const p = placeIn(svg.current!, event);
+      const { drawn, last } = hand.current;
       const twice = way === 'straight' && drawn.length > 2 && Math.hypot(p.x - last.x, p.y - last.y) < SAME_PX;
-      last = p;
-      if (twice) return done();
-      if (way === 'free') drawn = [];
-      drawn.push(live.current.toCanvas(p));
-      down = true;
-      show();
-    };
-    const move = (event: PointerEvent) => {
-      event.stopPropagation();
-      if (!down || way !== 'free') return;
-      const p = at(event);
-      if (Math.hypot(p.x - last.x, p.y - last.y) < STEP_PX) return;
-      last = p;
-      drawn.push(live.current.toCanvas(p));
-      show();
-    };
-    const end = (event: PointerEvent) => {
-      event.stopPropagation();
-      if (down && way === 'free') done();
-      down = false;
-    };
-    const key = (event: KeyboardEvent) => {
-      if (event.key === 'Enter' && drawn.length > 2) done();
-      else if (event.key === 'Escape') {
-        drawn = [];
-        show();
+      if (twice) done();
+      else {
+        if (way === 'free') hand.current.drawn = [];
+        add(p);
+        hand.current.down = true;
       }
-    };
-    const stop = (event: Event) => event.stopPropagation();
-    element.addEventListener('pointerdown', begin);
-    element.addEventListener('pointermove', move);
-    element.addEventListener('pointerrawupdate', stop);
-    element.addEventListener('pointerup', end);
-    element.addEventListener('pointercancel', end);
-    window.addEventListener('keydown', key);
-    return () => {
-      setPoints([]);
-      element.removeEventListener('pointerdown', begin);
-      element.removeEventListener('pointermove', move);
-      element.removeEventListener('pointerrawupdate', stop);
-      element.removeEventListener('pointerup', end);
-      element.removeEventListener('pointercancel', end);
-      window.removeEventListener('keydown', key);
-    };
+      return true;
+    },
+    move(event) {
+      const { down, last } = hand.current;
+      const p = placeIn(svg.current!, event);
+      if (down && way === 'free' && Math.hypot(p.x - last.x, p.y - last.y) >= STEP_PX) add(p);
+      return true;
+    },
+    up() {
+      if (hand.current.down && way === 'free') done();
+      hand.current.down = false;
+      return true;
+    },
+  });
+  useHotkeys('enter', () => hand.current.drawn.length > 2 && done(), { enabled: way !== undefined });
+  useHotkeys('escape', () => begin([]), { enabled: way !== undefined });
+  useEffect(() => {
+    hand.current.drawn = [];
   }, [way]);
 
   if (!way) return null;
-  const d = points.map((p, i) => { const s = toScreen(p); return `${i ? 'L' : 'M'}${s.x.toFixed(1)} ${s.y.toFixed(1)}`; }).join(''); // prettier-ignore
+  const d = pathThrough(points.map(toScreen));
   return (
     <svg
       ref={svg}

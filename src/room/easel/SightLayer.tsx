@@ -1,12 +1,15 @@
 'use client';
-import { useEffect, useRef } from 'react';
+import { useRef } from 'react';
 import type { CanvasSize, Place } from '@/core/study/register';
 import { gridLines, sightWords, type Sight } from '@/core/study/sighting';
 import { isPulled, unitOf, useSight } from './sightStore';
+import { pathThrough, placeIn, useHand } from './useHand';
 import styles from './easel.module.css';
 
 /** How far a contour goes before it gets another place, CSS pixels. */
 const STEP_PX = 4;
+/** A pull shorter than this is none, mm. */
+const LEAST_MM = 0.2;
 
 /**
  * What has been sighted, drawn over the canvas or over the photo in register with it; and the hand that takes a sight.
@@ -28,72 +31,47 @@ export function SightLayer({
 }) {
   const { sights, kind, taking, unit, grid } = useSight();
   const svg = useRef<SVGSVGElement>(null);
-  const maps = useRef({ toCanvas });
-  useEffect(() => {
-    maps.current = { toCanvas };
+  const hand = useRef({ down: false, last: { x: 0, y: 0 } });
+  const at = (event: PointerEvent) => {
+    hand.current.last = placeIn(svg.current!, event);
+    return toCanvas(hand.current.last);
+  };
+  useHand(svg, kind !== undefined, {
+    down(event) {
+      if (event.button !== 0 || !kind) return false;
+      hand.current.down = true;
+      const p = at(event);
+      useSight.getState().take(p, false);
+      if (isPulled(kind) && useSight.getState().taking.length === 1) useSight.setState({ taking: [p, p] });
+      return true;
+    },
+    move(event) {
+      if (!hand.current.down) return true;
+      const { last } = hand.current;
+      const now = placeIn(svg.current!, event);
+      if (kind && isPulled(kind)) useSight.getState().moveLast(at(event));
+      else if (kind === 'contour' && Math.hypot(now.x - last.x, now.y - last.y) >= STEP_PX) {
+        useSight.getState().take(at(event), false);
+      }
+      return true;
+    },
+    up(event) {
+      if (!hand.current.down || !kind) return true;
+      hand.current.down = false;
+      const p = at(event);
+      const { taking, take } = useSight.getState();
+      if (isPulled(kind)) {
+        const [first] = taking;
+        const far = first ? Math.hypot(first.x - p.x, first.y - p.y) : 0;
+        useSight.setState({ taking: far < LEAST_MM ? [] : [first] });
+        if (far >= LEAST_MM) take(p, true);
+      } else if (kind === 'contour') take(p, true);
+      return true;
+    },
   });
 
-  // the hand is caught here before the canvas or the photo takes it for painting or moving
-  useEffect(() => {
-    const element = svg.current;
-    if (!element || !kind) return;
-    let down = false;
-    let last = { x: 0, y: 0 };
-    const at = (event: PointerEvent) => {
-      const box = element.getBoundingClientRect();
-      last = { x: event.clientX - box.left, y: event.clientY - box.top };
-      return maps.current.toCanvas(last);
-    };
-    const begin = (event: PointerEvent) => {
-      if (event.button !== 0) return;
-      event.stopPropagation();
-      element.setPointerCapture(event.pointerId);
-      down = true;
-      const p = at(event);
-      const { take } = useSight.getState();
-      take(p, false);
-      if (isPulled(kind) && useSight.getState().taking.length === 1) useSight.setState({ taking: [p, p] });
-    };
-    const move = (event: PointerEvent) => {
-      event.stopPropagation();
-      if (!down) return;
-      const before = last;
-      if (isPulled(kind)) useSight.getState().moveLast(at(event));
-      else if (kind === 'contour') {
-        const box = element.getBoundingClientRect();
-        const far = Math.hypot(event.clientX - box.left - before.x, event.clientY - box.top - before.y);
-        if (far >= STEP_PX) useSight.getState().take(at(event), false);
-      }
-    };
-    const end = (event: PointerEvent) => {
-      if (!down) return;
-      event.stopPropagation();
-      down = false;
-      const p = at(event);
-      if (isPulled(kind)) {
-        const [first] = useSight.getState().taking;
-        useSight.setState({ taking: [] });
-        if (!first || Math.hypot(first.x - p.x, first.y - p.y) < 0.2) return;
-        useSight.setState({ taking: [first] });
-        useSight.getState().take(p, true);
-      } else if (kind === 'contour') useSight.getState().take(p, true);
-    };
-    element.addEventListener('pointerdown', begin);
-    element.addEventListener('pointermove', move);
-    element.addEventListener('pointerrawupdate', stop);
-    element.addEventListener('pointerup', end);
-    element.addEventListener('pointercancel', end);
-    return () => {
-      element.removeEventListener('pointerdown', begin);
-      element.removeEventListener('pointermove', move);
-      element.removeEventListener('pointerrawupdate', stop);
-      element.removeEventListener('pointerup', end);
-      element.removeEventListener('pointercancel', end);
-    };
-  }, [kind]);
-
   const unitMm = unitOf(sights, unit);
-  const path = (points: readonly Place[]) => points.map((p, i) => { const s = toScreen(p); return `${i ? 'L' : 'M'}${s.x.toFixed(1)} ${s.y.toFixed(1)}`; }).join(''); // prettier-ignore
+  const path = (points: readonly Place[]) => pathThrough(points.map(toScreen));
   const { widthMm: w, heightMm: h } = canvas;
   const draw = (sight: Sight, key: number | string) => {
     const { points } = sight;
@@ -147,5 +125,3 @@ export function SightLayer({
     </svg>
   );
 }
-
-const stop = (event: Event) => event.stopPropagation();

@@ -54,7 +54,7 @@ export function Spine() {
       )}
       <nav className={styles.spine} aria-label="Drawers">
         {DRAWERS.map(({ id, name, icon }) => (
-          <Tooltip key={id} title={name} placement="left">
+          <Tooltip key={id} title={drawer === id ? '' : name} placement="left" mouseEnterDelay={0.4}>
             <Button
               type={drawer === id ? 'primary' : 'text'}
               size="middle"

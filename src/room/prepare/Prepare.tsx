@@ -133,6 +133,10 @@ export function Prepare() {
     setKind(next);
   };
 
+  const tints = (
+    <Select aria-label="Tint of the paper" style={{ width: 110 }} options={TINTS} value={tint} onChange={setTint} />
+  );
+
   const begin = async () => {
     const paints = ownPaints.filter((p) => mixture[p.id] > 0);
     const spec = paintingSchema.safeParse({
@@ -252,15 +256,7 @@ export function Prepare() {
           <Segmented options={SURFACES} value={kind} onChange={(v) => choose(v as SurfaceKind)} />
           <div className={styles.line}>
             <Segmented options={MORE_SURFACES} value={kind} onChange={(v) => choose(v as SurfaceKind)} />
-            {isDrawingPaper(kind) && (
-              <Select
-                aria-label="Tint of the paper"
-                style={{ width: 110 }}
-                options={TINTS}
-                value={tint}
-                onChange={setTint}
-              />
-            )}
+            {isDrawingPaper(kind) && tints}
           </div>
           {isPaper(kind) && (
             <div className={styles.line}>
@@ -278,13 +274,7 @@ export function Prepare() {
                 value={sizing}
                 onChange={setSizing}
               />
-              <Select
-                aria-label="Tint of the paper"
-                style={{ width: 110 }}
-                options={TINTS}
-                value={tint}
-                onChange={setTint}
-              />
+              {tints}
             </div>
           )}
         </Form.Item>
