@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import jpeg from 'jpeg-js';
 import { prepare } from './easel';
 
 const PHOTOS = ['estuary', 'still-life', 'heron'].map((name) => `public/demo/${name}.jpg`);
@@ -77,4 +78,39 @@ test('photos hang freely on the board, which widens, folds, pops out, and become
   await page.getByRole('button', { name: 'Board', exact: true }).click();
   await expect(page.getByTestId('wall')).toBeVisible();
   await expect(page.getByRole('img', { name: 'Motif board with 4 photos' })).toBeVisible();
+});
+
+/** A JPEG of 4000 x 2000 that was taken with the camera turned: upright it is red and yellow above, black and green below. */
+function turnedPhoto(): Buffer {
+  const [width, height] = [4000, 2000];
+  const data = Buffer.alloc(width * height * 4);
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) data.set([x < width / 2 ? 255 : 0, y < height / 2 ? 255 : 0, 0, 255], (y * width + x) * 4); // prettier-ignore
+  }
+  const plain = Buffer.from(jpeg.encode({ width, height, data }, 80).data);
+  // one entry of TIFF in an APP1 segment: orientation (0x0112) is 6, turned clockwise by a quarter
+  const tiff = [0x4d, 0x4d, 0, 0x2a, 0, 0, 0, 8, 0, 1, 0x01, 0x12, 0, 3, 0, 0, 0, 1, 0, 6, 0, 0, 0, 0, 0, 0];
+  const exif = Buffer.concat([Buffer.from('Exif\0\0', 'latin1'), Buffer.from(tiff)]);
+  const app1 = Buffer.from([0xff, 0xe1, (exif.length + 2) >> 8, (exif.length + 2) & 255]);
+  return Buffer.concat([plain.subarray(0, 2), app1, exif, plain.subarray(2)]);
+}
+
+test('a photo that was taken turned hangs upright, and stays so when one goes very near', async ({ page }) => {
+  await prepare(page, 'Turned');
+  await page.getByLabel('Photo files for the board').setInputFiles({ name: 'Turned.jpg', mimeType: 'image/jpeg', buffer: turnedPhoto() }); // prettier-ignore
+  const photo = page.getByTestId('photo');
+  await expect(photo).toBeVisible();
+  /** Colour at shares of the photo's view. */
+  const at = (u: number, v: number) =>
+    photo.evaluate(
+      (canvas: HTMLCanvasElement, [x, y]) => [...canvas.getContext('2d')!.getImageData(canvas.width * x, canvas.height * y, 1, 1).data.slice(0, 3)].map((c) => (c > 128 ? 1 : 0)).join(''), // prettier-ignore
+      [u, v],
+    );
+  const quarters = async () => [await at(0.35, 0.35), await at(0.65, 0.35), await at(0.35, 0.65), await at(0.65, 0.65)];
+  await expect.poll(quarters).toEqual(['100', '110', '000', '010']);
+  const box = (await photo.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  for (let k = 0; k < 14; k++) await page.mouse.wheel(0, -160);
+  await page.waitForTimeout(2500);
+  expect(await quarters()).toEqual(['100', '110', '000', '010']);
 });

@@ -12,6 +12,8 @@ export interface Decoded {
   readonly bitmap: ImageBitmap;
   /** Size of the photo as it was taken, upright. */
   readonly full: { readonly width: number; readonly height: number };
+  /** Whether its EXIF says that it was taken turned or mirrored. */
+  readonly turned: boolean;
 }
 
 /**
@@ -26,8 +28,11 @@ export async function decodePhotoTo(blob: Blob, name: string, longestSide: numbe
     `“${name}” cannot be read as a picture. JPEG, PNG, WebP and AVIF can be hung up.`,
   );
   let size: { width: number; height: number } | undefined;
+  // where nothing is told, no trust in parts of the file
+  let turned = true;
   try {
     const { width, height, orientation = 1 } = imageSize(new Uint8Array(await blob.slice(0, 2 ** 20).arrayBuffer()));
+    turned = orientation > 1;
     size = orientation > 4 ? { width: height, height: width } : { width, height };
   } catch {
     // not every kind tells its size at the start; the browser decides
@@ -40,29 +45,53 @@ export async function decodePhotoTo(blob: Blob, name: string, longestSide: numbe
   try {
     if (size) {
       const scale = longestSide / Math.max(size.width, size.height);
-      if (scale >= 1) return { bitmap: await createImageBitmap(blob, upright), full: size };
+      if (scale >= 1) return { bitmap: await createImageBitmap(blob, upright), full: size, turned };
       const bitmap = await createImageBitmap(blob, {
         ...upright,
         resizeWidth: Math.round(size.width * scale),
         resizeHeight: Math.round(size.height * scale),
         resizeQuality: 'high',
       });
-      return { bitmap, full: size };
+      return { bitmap, full: size, turned };
     }
     const decoded = await createImageBitmap(blob, upright);
     const full = { width: decoded.width, height: decoded.height };
     const scale = longestSide / Math.max(full.width, full.height);
-    if (scale >= 1) return { bitmap: decoded, full };
+    if (scale >= 1) return { bitmap: decoded, full, turned };
     const bitmap = await createImageBitmap(decoded, {
       resizeWidth: Math.round(full.width * scale),
       resizeHeight: Math.round(full.height * scale),
       resizeQuality: 'high',
     });
     decoded.close();
-    return { bitmap, full };
+    return { bitmap, full, turned };
   } catch {
     throw unreadable;
   }
+}
+
+/**
+ * A part of a photo from its file. Browsers find parts of turned photos in the wrong place, so those are decoded whole.
+ * @param part left, top, width, height, pixels of the upright photo @param longestSide of what comes out, pixels
+ */
+export async function decodePart(
+  blob: Blob,
+  turned: boolean,
+  part: readonly [number, number, number, number],
+  longestSide: number,
+): Promise<ImageBitmap> {
+  // prettier-ignore
+  const shrink = Math.min(1, longestSide / Math.max(part[2], part[3]));
+  const small = {
+    resizeWidth: Math.max(1, Math.round(part[2] * shrink)),
+    resizeHeight: Math.max(1, Math.round(part[3] * shrink)),
+    resizeQuality: 'medium',
+  } as const;
+  if (!turned) return createImageBitmap(blob, ...part, small);
+  const whole = await createImageBitmap(blob, { imageOrientation: 'from-image' });
+  const found = await createImageBitmap(whole, ...part, small);
+  whole.close();
+  return found;
 }
 
 /** A photo as large as it is useful anywhere. @throws PainterError see `decodePhotoTo` */

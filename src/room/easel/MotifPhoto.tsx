@@ -7,6 +7,7 @@ import { inParts } from '../parts/recipeWords';
 import type { Hung } from './boardStore';
 import { Mark, Spot } from './CompareTag';
 import { useCompare } from './compareStore';
+import { decodePart } from '../photos';
 import { greyOf } from './photoGrey';
 import { PhotoTag } from './PhotoTag';
 import { RegisterFrame } from './RegisterFrame';
@@ -89,13 +90,7 @@ export function MotifPhoto({
       const [x1, y1] = [Math.min(bitmap.width, cx + w / 2), Math.min(bitmap.height, cy + h / 2)];
       if (x1 - x0 < 2 || y1 - y0 < 2) return;
       const part = [x0, y0, x1 - x0, y1 - y0].map((v) => Math.round(v * finer)) as [number, number, number, number];
-      const shrink = Math.min(1, DETAIL_PX / Math.max(part[2], part[3]));
-      createImageBitmap(photo.blob, ...part, {
-        imageOrientation: 'from-image',
-        resizeWidth: Math.max(1, Math.round(part[2] * shrink)),
-        resizeHeight: Math.max(1, Math.round(part[3] * shrink)),
-        resizeQuality: 'medium',
-      }).then(
+      decodePart(photo.blob, photo.turned, part, DETAIL_PX).then(
         (found) => {
           if (gone) found.close();
           else

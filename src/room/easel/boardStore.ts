@@ -9,6 +9,7 @@ export interface Hung extends PhotoNote {
   readonly bitmap: ImageBitmap;
   readonly blob: Blob;
   readonly full: { readonly width: number; readonly height: number };
+  readonly turned: boolean;
 }
 
 const share = z.number().min(0).max(1);
