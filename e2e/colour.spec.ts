@@ -118,7 +118,11 @@ test('rows of the mixing table: tubes by parts, squeezed out on the slab, sample
     const ids = Object.keys(row.parts);
     await page.getByRole('button', { name: `Load ${names[ids[0]]}`, exact: true }).click();
     for (const id of ids.slice(1)) await page.getByRole('button', { name: `Add ${names[id]} to the mixture` }).click();
-    await page.getByRole('button', { name: 'Mixture by parts' }).click();
+    // on a busy machine the first click may only end the one before
+    await expect(async () => {
+      if (!(await numbers.isVisible())) await page.getByRole('button', { name: 'Mixture by parts' }).click();
+      await expect(numbers).toBeVisible({ timeout: 2000 });
+    }).toPass();
     for (const [k, id] of ids.entries()) {
       const field = numbers.getByRole('spinbutton').nth(k);
       await field.fill(String(row.parts[id]));
