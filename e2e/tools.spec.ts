@@ -6,13 +6,13 @@ test('the roll shows every tool, and the jar keeps what is set out', async ({ pa
   await page.getByTestId('canvas').focus();
   await page.keyboard.press('t');
   const roll = page.getByLabel('Roll', { exact: true });
-  await expect(roll.getByRole('button', { name: /^Take the / })).toHaveCount(38);
+  await expect(roll.getByRole('button', { name: /^Take the / })).toHaveCount(47);
   // every mark is a picture that the engine painted
   for (const mark of await roll.locator('img').all()) {
     expect(await mark.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBe(208);
   }
   await page.getByLabel('Search the roll').fill('lost');
-  await expect(roll.getByRole('button', { name: /^Take the / })).toHaveCount(6);
+  await expect(roll.getByRole('button', { name: /^Take the / })).toHaveCount(8);
   await page.getByLabel('Search the roll').fill('no such mark');
   await expect(roll).toContainText('No tool in the roll makes such a mark.');
   await page.getByLabel('Search the roll').fill('');
