@@ -183,8 +183,8 @@ async function putBack(studio: Studio, manifest: SnapshotManifest): Promise<void
       const packed = await readTile(key);
       const into: Layer | undefined = studio.layer(layer);
       if (!packed || !into) throw new RangeError('The snapshot is not complete.');
-      const { arena, ground } = studio.painting;
-      into.restore(index, decodeTile(inflateSync(packed)), arena, ground.length, () => studio.painting.newBasin());
+      const { arena } = studio.painting;
+      into.restore(index, decodeTile(inflateSync(packed)), arena, () => studio.painting.newBasin());
     }),
   );
 }

@@ -1,27 +1,36 @@
 import type { Arena } from './arena';
 import type { Basin } from './basin';
 import { Copies } from './copies';
+import { PLAIN_LOOK, type LayerKind, type LayerLook } from './layerLook';
 import { captureTile, restoreTile, Tile, type TileImage } from './tile';
 
-/** `paint` takes wet paint; `drawing` takes sticks and ink and is kept apart from the paint. */
-export type LayerKind = 'paint' | 'drawing';
+export type { LayerKind };
 
 /** One layer of a painting: tiles only where something is. */
 export class Layer {
-  visible = true;
-  /** Share of its effect that is seen; its paint stays as it is. */
-  opacity = 1;
+  look: LayerLook;
   readonly tiles: (Tile | undefined)[];
   /** Its water, while there is some. */
   basin: Basin | undefined;
 
   constructor(
     readonly id: string,
-    public name: string,
+    name: string,
     readonly kind: LayerKind,
     tileCount: number,
   ) {
+    this.look = { ...PLAIN_LOOK, name };
     this.tiles = new Array<Tile | undefined>(tileCount);
+  }
+
+  get name(): string {
+    return this.look.name;
+  }
+  get visible(): boolean {
+    return this.look.visible;
+  }
+  get opacity(): number {
+    return this.look.opacity;
   }
 
   /** The tile at an index, made when it is missing. */
@@ -50,10 +59,10 @@ export class Layer {
    * Puts a copy back, or removes the tile.
    * @param fill makes the water of this layer when it has none
    */
-  restore(index: number, image: TileImage | undefined, arena: Arena, bands: number, fill: () => Basin): void {
+  restore(index: number, image: TileImage | undefined, arena: Arena, fill: () => Basin): void {
     if (image) restoreTile(arena, this.ensureTile(index, arena), image);
     else {
-      this.tiles[index]?.dispose(bands);
+      this.tiles[index]?.dispose();
       this.tiles[index] = undefined;
     }
     if (image?.water) this.basin ??= fill();

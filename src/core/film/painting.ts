@@ -1,4 +1,3 @@
-import { BANDS } from '@/core/colour/bands';
 import { groundBands, type Mixture } from '@/core/colour/mixture';
 import { knowPaint, type OwnPaint } from '@/core/colour/ownPaints';
 import { isSheet, makeHeightField, PAPER_TINTS, type HeightField, type SurfaceSpec } from '@/core/surface/heightField';
@@ -9,6 +8,9 @@ import { TABLE_COUNT } from '@/core/colour/pigments';
 import { Ledger } from './ledger';
 import { stratumMass } from './stratum';
 import { TILE, TILE_CELLS } from './tile';
+
+/** Id of the layer whose mask is the selection. */
+export const SELECTION = 'selection';
 
 /** What a painting is begun with. Lengths in mm. */
 export interface PaintingSpec {
@@ -50,8 +52,11 @@ export class Painting {
   readonly ground: Float64Array;
   /** Bottom to top. */
   layers: Layer[] = [];
-  /** Id of the layer that is painted on. */
+  /** Id of the layer that is painted on, and whether it or its mask is. */
   activeLayer = '';
+  part: 'layer' | 'mask' = 'layer';
+  /** What is selected: the mask of a layer that is in no stack. Nothing is held back where it has no tiles. */
+  readonly selection: Layer;
   /** Changes whenever layers are added, removed, ordered, hidden or shown. */
   order = 0;
   /** Of the water on all layers: steps made so far, the tilt of the board (degrees, right and lower side down), salt. */
@@ -79,8 +84,20 @@ export class Painting {
     this.surface = makeHeightField(spec.surface, spec.ppi, spec.seed);
     const { kind, tint = 'natural' } = spec.surface;
     this.ground = groundBands(spec.tone?.mixture, isSheet(kind) ? PAPER_TINTS[tint] : undefined);
+    this.selection = new Layer(SELECTION, 'Selection', 'selection', this.tilesX * this.tilesY);
     this.addLayer('drawing', 'Sketch');
     this.activeLayer = this.addLayer('paint', 'Paint').id;
+  }
+
+  /** Chooses the layer that is painted on. */
+  choose(id: string, part: 'layer' | 'mask' = 'layer'): void {
+    this.activeLayer = id;
+    this.part = part;
+  }
+
+  /** Whether a part is selected. */
+  get selected(): boolean {
+    return this.selection.tiles.some((tile) => tile?.mask);
   }
 
   /** Adds an empty layer on top. */
@@ -170,7 +187,7 @@ export class Painting {
     layer.basin?.dispose();
     layer.basin = undefined;
     layer.forEachTile((tile, index) => {
-      tile.dispose(BANDS.count);
+      tile.dispose();
       layer.tiles[index] = undefined;
     });
   }

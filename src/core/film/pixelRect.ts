@@ -18,3 +18,19 @@ export function growRect(rect: PixelRect, by: PixelRect): void {
 }
 
 export const isEmpty = (r: PixelRect): boolean => !(r.right > r.left && r.bottom > r.top);
+
+/** The part of a rectangle that lies in a picture, on whole cells. */
+export const clipRect = (r: PixelRect, width: number, height: number): PixelRect => ({
+  left: Math.max(0, Math.floor(r.left)),
+  top: Math.max(0, Math.floor(r.top)),
+  right: Math.min(width, Math.ceil(r.right)),
+  bottom: Math.min(height, Math.ceil(r.bottom)),
+});
+
+/** A rectangle with a margin all round. */
+export const widened = (r: PixelRect, by: number): PixelRect => ({
+  left: r.left - by,
+  top: r.top - by,
+  right: r.right + by,
+  bottom: r.bottom + by,
+});

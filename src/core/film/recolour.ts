@@ -79,7 +79,6 @@ export function recolourTile(
       }),
     );
   }
-  tile.dropSubstrate();
   tile.version++;
   return { gone, come };
 }

@@ -56,7 +56,6 @@ export function retubeTile(arena: Arena, tile: Tile, from: number, to: number, f
     });
     tile.setStrata(strata);
   }
-  tile.dropSubstrate();
   tile.version++;
   return { gone, come };
 }

@@ -10,6 +10,8 @@ export { PLANE_BYTES, TILE, TILE_CELLS };
 /** Share of a wet film's thickness that stands as relief once it has dried. */
 export const DRY_SHRINK = 0.95;
 
+let made = 1;
+
 /**
  * 64 x 64 cells of one layer. Planes are addresses in the arena (row-major float32, 0 = no such plane); a plane
  * exists only where it is needed.
@@ -39,11 +41,11 @@ export class Tile {
   sealed = 0;
   /** Whether the newest stratum was thinned with solvent somewhere: it dries matte there. */
   dryLean = false;
-  /** Internal reflectance of what lies under the wet film, one plane a band; a cache, valid for `substrateKey`. */
-  substrate = 0;
-  substrateKey = '';
-  /** Counts changes, so that caches above know. */
-  version = 0;
+  /** Pixels of a picture or of light, RGBA codes, not multiplied; and what a mask shows, 0..255. Shared with copies. */
+  pixels: Uint32Array<ArrayBuffer> | undefined;
+  mask: Uint8Array<ArrayBuffer> | undefined;
+  /** Counts changes, so that caches above know; no other tile ever has the same. */
+  version = made++ * 2 ** 20;
 
   constructor(private readonly arena: Arena) {}
 
@@ -92,7 +94,6 @@ export class Tile {
   /** Replaces the strata and what is derived from them. */
   setStrata(strata: readonly Stratum[]): void {
     this.strata = strata;
-    this.dropSubstrate();
     if (strata.length === 0) {
       this.sealed = this.release(this.sealed);
       this.dryLean = false;
@@ -103,10 +104,6 @@ export class Tile {
     const out = this.arena.f32.subarray(at, at + TILE_CELLS).fill(0);
     for (const stratum of strata) layerThickness(stratum, out);
     this.dryLean = strata.length > 0 && strata.at(-1)!.pigments.includes(SOLVENT);
-  }
-
-  dropSubstrate(): void {
-    this.substrateKey = '';
   }
 
   /** Gives the wet film's planes back. */
@@ -136,14 +133,14 @@ export class Tile {
   }
 
   /** Gives everything back. */
-  dispose(bands: number): void {
+  dispose(): void {
     this.dropWet();
     this.dropLaid();
     this.wash?.dispose();
     this.wash = undefined;
     this.sealed = this.release(this.sealed);
-    if (this.substrate) this.arena.free(this.substrate, PLANE_BYTES * bands);
-    this.substrate = 0;
+    this.pixels = undefined;
+    this.mask = undefined;
   }
 
   /** Words of the planes that a copy of it has (see `captureTile`). */
@@ -155,7 +152,7 @@ export class Tile {
 
   /** Whether there is nothing on it. */
   get bare(): boolean {
-    return !this.volume && this.strata.length === 0 && !this.wash;
+    return !this.volume && this.strata.length === 0 && !this.wash && !this.pixels && !this.mask;
   }
 
   private release(plane: number): 0 {
@@ -175,6 +172,9 @@ export interface TileImage {
   readonly wash?: WashImage;
   /** The layer's water on it, while there is some. */
   readonly water?: WaterImage;
+  /** Shared with the tile: whoever changes a tile's pixels or mask gives it others. */
+  readonly pixels?: Uint32Array<ArrayBuffer>;
+  readonly mask?: Uint8Array<ArrayBuffer>;
 }
 
 /** Copies a tile out of the arena; `copies` has room for its `words`. */
@@ -183,7 +183,9 @@ export function captureTile(arena: Arena, tile: Tile, copies = new Copies(arena,
   const planes = tile.volume ? [...tile.mass, tile.volume, tile.body, ...(tile.cure ? [tile.cure] : [])].map(copy) : [];
   const skin = tile.skinVolume ? { skin: [...tile.skin, tile.skinVolume].map(copy) } : {};
   const wash = tile.wash ? { wash: captureWash(copies, tile.wash) } : {};
-  return { pigments: [...tile.pigments], planes, ...skin, strata: tile.strata, ...wash };
+  const { pixels, mask } = tile;
+  const raster = { ...(pixels && { pixels }), ...(mask && { mask }) };
+  return { pigments: [...tile.pigments], planes, ...skin, strata: tile.strata, ...wash, ...raster };
 }
 
 /** Puts a copy back into a tile. */
@@ -207,5 +209,7 @@ export function restoreTile(arena: Arena, tile: Tile, image: TileImage): void {
     tile.wash = undefined;
   }
   if (tile.strata !== image.strata) tile.setStrata(image.strata);
+  tile.pixels = image.pixels;
+  tile.mask = image.mask;
   tile.version++;
 }

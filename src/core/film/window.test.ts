@@ -98,7 +98,7 @@ describe('a window on the film', () => {
     expect(height()).toEqual([190, 80, 0]);
     // on its own layer the wet film is no ground
     expect(height(painting.active)).toEqual([190, 0, 0]);
-    painting.active.visible = false;
+    painting.active.look = { ...painting.active.look, visible: false };
     expect(height()).toEqual([0, 0, 0]);
   });
 

@@ -322,7 +322,8 @@ export class FilmWindow {
   /** Planes whose thickness carries the wet film of this layer: dry paint up to it, wet paint below it. */
   private solidPlanes(index: number): { plane: number; share: number }[] {
     const planes: { plane: number; share: number }[] = [];
-    for (const layer of this.painting.layers) {
+    const { impress } = this.layer.look;
+    for (const layer of impress ? this.painting.layers : [this.layer]) {
       const tile = layer.tiles[index];
       if (tile && (layer.visible || layer === this.layer)) {
         if (tile.sealed) planes.push({ plane: tile.sealed, share: DRY_SHRINK });
@@ -360,9 +361,9 @@ export class FilmWindow {
     const known = this.layer.tiles[index];
     if (!wet && !hasLaid && !known) return;
     // shown only in passing, and bare again
-    if (!wet && !hasLaid && known?.strata.length === 0 && !known.wash) {
+    if (!wet && !hasLaid && known?.strata.length === 0 && !known.wash && !known.mask) {
       this.before(this.layer, index);
-      known.dispose(this.painting.ground.length);
+      known.dispose();
       this.layer.tiles[index] = undefined;
       return;
     }

@@ -1,43 +1,20 @@
 import { z } from 'zod';
-import { isTube, OWN_PLACES } from '@/core/colour/pigments';
+import { OWN_PLACES } from '@/core/colour/pigments';
 import { OWN_ID, ownPaintId } from '@/core/colour/ownPaints';
 import { WAVELENGTHS } from '@/core/colour/spectrum';
-import { PREPARED_STYLES } from '@/core/marks/preparedWash';
 import { TOOL_IDS } from '@/core/marks/tools';
+import { layerCommands, pictureCommands } from './layerCommands';
+import { finite, mixtureSchema, outlineSchema, partsSchema, tubeId, unit } from './parts';
 import { PAPER_TINTS, SURFACE_KINDS, type PaperTint } from '@/core/surface/heightField';
 
 /** Largest painting, cells: 40 million (A2 at 250 ppi and a little more). */
 export const MAX_CELLS = 40e6;
-
-/** A tube there is, or the id of an own paint: whether the painting has it is seen when it is used. */
-const isTubeId = (id: string) => isTube(id) || OWN_ID.test(id);
-const tubeId = z.string().refine(isTubeId, 'there is no such tube');
-
-const partsSchema = z.record(z.string(), z.number().nonnegative().max(1e6)).superRefine((parts, context) => {
-  for (const id of Object.keys(parts)) {
-    if (!isTubeId(id)) context.addIssue({ code: 'custom', message: `there is no tube "${id}"` });
-  }
-});
-
-export const mixtureSchema = partsSchema
-  .superRefine((parts, context) => {
-    if (!Object.values(parts).some((part) => part > 0)) {
-      context.addIssue({ code: 'custom', message: 'a mixture needs a part of at least one tube' });
-    }
-  })
-  .describe('Parts by mass of tube paint, keyed by pigment id');
-
-const unit = z.number().min(0).max(1);
-const finite = z.number().min(-1e6).max(1e6);
 
 const sample = z
   .array(finite)
   .min(4)
   .max(7)
   .describe('[t ms, x mm, y mm, pressure 0..1, tiltX deg, tiltY deg, twist deg]; the last three may be left out');
-
-const layerId = z.string().min(1).max(40);
-const layerName = z.string().trim().min(1).max(60);
 
 /** Takes a tool in hand and says how it is held. */
 export const toolCommand = z.strictObject({
@@ -60,6 +37,7 @@ export const toolCommand = z.strictObject({
   into: z.enum(['sketch', 'layer']).optional().describe('Stick: on the sketch, or into the paint layer in hand'),
   distanceMm: z.number().min(10).max(1000).optional(),
   water: unit.optional().describe('Watercolour: how wet the brush is when it is loaded, where load does not say'),
+  grey: unit.optional().describe('On a mask: 0 black, which hides .. 1 white, which shows'),
   keepLoaded: z.boolean().optional(),
   floor: unit.optional(),
   curve: z.number().min(0.2).max(5).optional(),
@@ -133,11 +111,7 @@ export const commandSchema = z.discriminatedUnion('do', [
     do: z
       .literal('silhouette')
       .describe('Fills a closed outline with the paint or the stick in hand, or cuts it out of the layer'),
-    outline: z
-      .array(z.tuple([finite, finite]))
-      .min(3)
-      .max(20_000)
-      .describe('Corners, mm; the last is joined to the first'),
+    outline: outlineSchema,
     cut: z.boolean().optional(),
     mixture: mixtureSchema.optional().describe('What it is filled with; left out when it is cut'),
     thicknessUm: z
@@ -163,59 +137,10 @@ export const commandSchema = z.discriminatedUnion('do', [
     do: z.literal('mist').describe('Sprays clear water over the layer: wet paper stays wet, dry paper gets damp'),
     amount: unit.default(0.5),
   }),
-  z.strictObject({
-    do: z
-      .literal('layer.prepare')
-      .describe('Washes the whole sheet on a layer of its own under the work, and dries it; or lays such a layer anew'),
-    layer: layerId.optional().describe('A layer that was laid so before: what is on it goes'),
-    style: z.enum(PREPARED_STYLES).default('variegated'),
-    mixtures: z.array(mixtureSchema).min(1).max(3),
-    seed: z
-      .number()
-      .int()
-      .min(0)
-      .max(2 ** 31 - 1)
-      .default(1),
-    strength: unit.default(0.4),
-    texture: unit.default(0.5),
-  }),
   z.strictObject({ do: z.literal('undo').describe('Takes back the last change to the painting') }),
   z.strictObject({ do: z.literal('redo').describe('Does again what was taken back') }),
-  z.strictObject({
-    do: z.literal('layer.add').describe('Adds a layer above the one that is painted on, and chooses it'),
-    kind: z.enum(['paint', 'drawing']).default('paint'),
-    name: layerName.optional(),
-  }),
-  z.strictObject({ do: z.literal('layer.choose').describe('Chooses the layer that is painted on'), layer: layerId }),
-  z.strictObject({
-    do: z.literal('layer.set').describe('Shows, hides, fades or renames a layer'),
-    layer: layerId,
-    visible: z.boolean().optional(),
-    opacity: unit.optional(),
-    name: layerName.optional(),
-  }),
-  z.strictObject({
-    do: z.literal('layer.recolour').describe('Gives all lines of a drawing layer another colour'),
-    layer: layerId,
-    mixture: mixtureSchema,
-  }),
-  z.strictObject({
-    do: z.literal('layer.bring').describe('Brings a drawing in as a layer of its own, its white paper left out'),
-    name: layerName.default('Drawing'),
-    widthPx: z.number().int().min(1).max(4096),
-    heightPx: z.number().int().min(1).max(4096),
-    dark: z.string().max(24_000_000).describe('How dark each pixel is, 0 paper .. 255, row by row; zlib, base64'),
-    mixture: mixtureSchema.optional().describe('What it is drawn with; graphite'),
-  }),
-  z.strictObject({
-    do: z.literal('layer.move').describe('Puts a layer at a place in the stack, 0 = lowest'),
-    layer: layerId,
-    to: z.number().int().min(0).max(1000),
-  }),
-  z.strictObject({
-    do: z.literal('layer.remove').describe('Removes a layer with its paint'),
-    layer: layerId,
-  }),
+  ...layerCommands,
+  ...pictureCommands,
 ]);
 
 export type Command = z.infer<typeof commandSchema>;

@@ -61,7 +61,7 @@ describe('dust on a sheet', () => {
     restoreStudioState(again, studioStateSchema.parse(state));
     for (const { layer, index, bytes } of tiles) {
       const { painting } = again;
-      again.layer(layer)!.restore(index, decodeTile(bytes), painting.arena, painting.ground.length, () => painting.newBasin()); // prettier-ignore
+      again.layer(layer)!.restore(index, decodeTile(bytes), painting.arena, () => painting.newBasin()); // prettier-ignore
     }
     expect(digest(again)).toBe(digest(studio));
     for (const s of [studio, again]) paint(s, { do: 'tool', tool: 'finger', sizeMm: 7 }, line(10, 5, 30, 20, 0.7));

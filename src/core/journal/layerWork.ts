@@ -1,36 +1,163 @@
+import type { Adjustment, AdjustmentKind } from '@/core/colour/adjust';
+import { adjustmentSchema } from '@/core/colour/adjust';
+import type { BlendMode } from '@/core/colour/blendModes';
+import type { Layer } from '@/core/film/layer';
+import { holdsFilm, type LayerKind, type LayerLook } from '@/core/film/layerLook';
+import type { Painting } from '@/core/film/painting';
+import { layPreparedWash } from '@/core/marks/preparedWash';
 import { noChange, wholeRect, type Change, type Workplace } from './change';
 import type { Command } from './commands';
 import { PainterError } from './errors';
 import { needTubes } from './toolbox';
-import type { Layer } from '@/core/film/layer';
-import type { Painting } from '@/core/film/painting';
-import { layPreparedWash } from '@/core/marks/preparedWash';
 
-/** Washes a layer under the work, new or again. @throws PainterError when the layer is not there or takes no paint */
-function prepare(
-  { painting, keep }: Pick<Workplace, 'painting' | 'keep'>,
-  command: Extract<Command, { do: 'layer.prepare' }>,
-): Change {
-  command.mixtures.forEach((mixture) => needTubes(Object.keys(mixture)));
-  let layer = command.layer === undefined ? undefined : painting.layer(command.layer);
-  if (command.layer !== undefined && layer?.kind !== 'paint') {
-    throw new PainterError(`There is no paint layer "${command.layer}" to wash.`);
-  }
-  if (layer) {
-    takeOff(painting, layer, keep);
-  } else {
-    layer = painting.addLayer('paint', 'Prepared paper');
-    painting.layers.pop();
-    const under = painting.layers.findIndex((l) => l.kind === 'paint');
-    painting.layers.splice(Math.max(0, under), 0, layer);
-  }
-  layPreparedWash(painting, layer, command, keep);
+type Of<What extends Command['do']> = Extract<Command, { do: What }>;
+type Place = Pick<Workplace, 'painting' | 'keep'>;
+
+/** Everything on the canvas may look different, and the layers are others. */
+export const allChanged = (painting: Painting): Change => ({ ...noChange(), rect: wholeRect(painting), layers: true });
+
+/** The layer of an id. @throws PainterError when it is not there */
+export function needLayer(painting: Painting, id: string): Layer {
+  const layer = painting.layer(id);
+  if (!layer) throw new PainterError(`There is no layer "${id}".`);
+  return layer;
+}
+
+/** A layer that may be changed. @throws PainterError when it is not there or locked */
+export function needOpen(painting: Painting, id: string): Layer {
+  const layer = needLayer(painting, id);
+  if (layer.look.locked) throw new PainterError(`"${layer.name}" is locked: unlock it in Layers first.`);
+  return layer;
+}
+
+const NAMES: Partial<Record<LayerKind, string>> = {
+  paint: 'Paint',
+  drawing: 'Sketch',
+  tone: 'Shade',
+  group: 'Group',
+  picture: 'Picture',
+};
+const ADJUSTMENTS: Record<AdjustmentKind, string> = {
+  levels: 'Levels',
+  curves: 'Curves',
+  hue: 'Hue',
+  warmth: 'Warmth',
+  blur: 'Blur',
+};
+const GLOWS: readonly BlendMode[] = ['screen', 'soft-light', 'color-dodge', 'lighten', 'overlay'];
+
+/** Adds an empty layer at a place of the stack and chooses it. */
+export function insertLayer(painting: Painting, kind: LayerKind, name: string, at: number): Layer {
+  const layer = painting.addLayer(kind, name);
+  painting.layers.pop();
+  painting.layers.splice(at, 0, layer);
+  return layer;
+}
+
+/** Puts the members of each group right under it. */
+export function tidyGroups(painting: Painting): void {
+  const { layers } = painting;
+  const put = (group: string | undefined): Layer[] =>
+    layers
+      .filter((l) => l.look.group === group)
+      .flatMap((l) => (l.kind === 'group' ? [...put(l.id), l] : [l]));
+  const ordered = put(undefined); // prettier-ignore
+  painting.layers = ordered.length === layers.length ? ordered : layers;
   painting.order++;
-  return { ...noChange(), rect: wholeRect(painting), layers: true };
+}
+
+/** @throws PainterError when a layer cannot be in that group */
+function needGroup(painting: Painting, id: string, member?: Layer): string {
+  const group = needLayer(painting, id);
+  if (group.kind !== 'group') throw new PainterError(`"${group.name}" is no group.`);
+  for (let up: Layer | undefined = group; up; up = up.look.group ? painting.layer(up.look.group) : undefined) {
+    if (up === member) throw new PainterError('A group cannot lie in itself.');
+  }
+  return id;
+}
+
+function add({ painting }: Place, command: Of<'layer.add'>): Change {
+  const { kind, blend, adjust } = command;
+  const at = painting.layers.indexOf(painting.active);
+  const count = painting.layers.filter((l) => l.kind === kind).length + 1;
+  const change: Adjustment | undefined =
+    kind === 'adjust' ? (adjust ?? adjustmentSchema.parse({ kind: 'levels' })) : undefined;
+  const plain = change
+    ? ADJUSTMENTS[change.kind]
+    : kind === 'tone' && blend && GLOWS.includes(blend)
+      ? 'Glow'
+      : NAMES[kind]!;
+  const group = command.group ? needGroup(painting, command.group) : painting.active.look.group;
+  const name = command.name ?? (kind === 'paint' || kind === 'drawing' ? `${plain} ${count}` : plain);
+  const layer = insertLayer(painting, kind, name, at + 1);
+  layer.look = {
+    ...layer.look,
+    group,
+    blend: blend ?? (kind === 'tone' ? 'multiply' : 'normal'),
+    adjust: change,
+  };
+  painting.choose(layer.id);
+  tidyGroups(painting);
+  return allChanged(painting);
+}
+
+function set({ painting }: Place, command: Of<'layer.set'>): Change {
+  const { do: _, layer: id, maskOn, ...changes } = command;
+  const layer = needLayer(painting, id);
+  const given = Object.fromEntries(Object.entries(changes).filter(([, v]) => v !== undefined)) as Partial<LayerLook>;
+  if (given.adjust && layer.kind !== 'adjust') {
+    throw new PainterError(`"${layer.name}" is no adjustment: add one in Layers.`);
+  }
+  if (layer.look.locked && Object.keys(given).some((key) => !['locked', 'name', 'visible'].includes(key))) {
+    throw new PainterError(`"${layer.name}" is locked: unlock it in Layers first.`);
+  }
+  const before = layer.look;
+  layer.look = { ...before, ...given, ...(maskOn !== undefined && before.mask && { mask: { ...before.mask, on: maskOn } }) };
+  const shows = ['visible', 'opacity', 'blend', 'clip', 'adjust', 'mask'] as const;
+  if (shows.every((key) => before[key] === layer.look[key])) return { ...noChange(), layers: true };
+  painting.order++;
+  return allChanged(painting);
+} // prettier-ignore
+
+function move({ painting }: Place, command: Of<'layer.move'>): Change {
+  const layer = needLayer(painting, command.layer);
+  if (command.group !== undefined) {
+    const group = command.group === null ? undefined : needGroup(painting, command.group, layer);
+    layer.look = { ...layer.look, group };
+  }
+  const rest = painting.layers.filter((l) => l !== layer);
+  rest.splice(Math.min(command.to, rest.length), 0, layer);
+  painting.layers = rest;
+  tidyGroups(painting);
+  return allChanged(painting);
+}
+
+/** A layer and, where it is a group, everything in it. */
+export const withMembers = (painting: Painting, layer: Layer): Layer[] => [
+  layer,
+  ...painting.layers.filter((l) => l.look.group === layer.id).flatMap((l) => withMembers(painting, l)),
+];
+
+function remove({ painting, keep }: Place, command: Of<'layer.remove'>): Change {
+  const layer = needOpen(painting, command.layer);
+  const gone = withMembers(painting, layer);
+  if (!painting.layers.some((l) => l.kind === 'paint' && !gone.includes(l))) {
+    throw new PainterError('A painting needs one paint layer: add another before removing this one.');
+  }
+  const at = painting.layers.indexOf(layer);
+  for (const each of gone) takeOff(painting, each, keep);
+  const near = painting.layers.slice(0, at).reverse().concat(painting.layers.slice(at));
+  painting.layers = painting.layers.filter((l) => !gone.includes(l));
+  if (gone.some((l) => l.id === painting.activeLayer)) {
+    const left = near.filter((l) => !gone.includes(l));
+    painting.choose((left.find((l) => l.kind === 'paint') ?? left[0]).id);
+  }
+  painting.order++;
+  return allChanged(painting);
 }
 
 /** Takes everything off a layer, and enters it in the ledger. */
-function takeOff(painting: Painting, layer: Layer, keep: Workplace['keep']): void {
+export function takeOff(painting: Painting, layer: Layer, keep: Workplace['keep']): void {
   layer.forEachTile((_, index) => keep(layer, index));
   const before = painting.massOnCanvas();
   const water = painting.waterOnCanvas();
@@ -44,58 +171,77 @@ function takeOff(painting: Painting, layer: Layer, keep: Workplace['keep']): voi
   painting.ledger.water.removed += water - painting.waterOnCanvas();
 }
 
-/** Adds, chooses, sets, moves or removes a layer. @throws PainterError when it is not there, or is needed */
-export function changeLayers(
-  { painting, keep }: Workplace,
-  command: Exclude<Extract<Command, { do: `layer.${string}` }>, { do: 'layer.recolour' | 'layer.bring' }>,
-): Change {
-  const everything: Change = { ...noChange(), rect: wholeRect(painting), layers: true };
-  if (command.do === 'layer.add') {
-    const at = painting.layers.indexOf(painting.active);
-    const count = painting.layers.filter((l) => l.kind === command.kind).length + 1;
-    const name = command.name ?? (command.kind === 'paint' ? `Paint ${count}` : `Sketch ${count}`);
-    const layer = painting.addLayer(command.kind, name);
-    painting.layers.pop();
-    painting.layers.splice(at + 1, 0, layer);
-    painting.activeLayer = layer.id;
-    return everything;
+/** Washes a layer under the work, new or again. */
+function prepare({ painting, keep }: Place, command: Of<'layer.prepare'>): Change {
+  command.mixtures.forEach((mixture) => needTubes(Object.keys(mixture)));
+  let layer = command.layer === undefined ? undefined : painting.layer(command.layer);
+  if (command.layer !== undefined && layer?.kind !== 'paint') {
+    throw new PainterError(`There is no paint layer "${command.layer}" to wash.`);
   }
-  if (command.do === 'layer.prepare') return prepare({ painting, keep }, command);
-  const layer = painting.layer(command.layer);
-  if (!layer) throw new PainterError(`There is no layer "${command.layer}".`);
-  switch (command.do) {
-    case 'layer.choose':
-      painting.activeLayer = layer.id;
-      return { ...noChange(), layers: true };
-    case 'layer.set': {
-      if (command.name !== undefined) layer.name = command.name;
-      const { visible = layer.visible, opacity = layer.opacity } = command;
-      if (visible === layer.visible && opacity === layer.opacity) return { ...noChange(), layers: true };
-      layer.visible = visible;
-      layer.opacity = opacity;
-      painting.order++;
-      return everything;
-    }
-    case 'layer.move': {
-      const rest = painting.layers.filter((l) => l !== layer);
-      rest.splice(Math.min(command.to, rest.length), 0, layer);
-      painting.layers = rest;
-      painting.order++;
-      return everything;
-    }
-    case 'layer.remove': {
-      if (painting.layers.filter((l) => l.kind === 'paint').length === 1 && layer.kind === 'paint') {
-        throw new PainterError('A painting needs one paint layer: add another before removing this one.');
-      }
-      takeOff(painting, layer, keep);
-      const at = painting.layers.indexOf(layer);
-      painting.layers = painting.layers.filter((l) => l !== layer);
-      if (painting.activeLayer === layer.id) {
-        const near = painting.layers.slice(0, at).reverse().concat(painting.layers.slice(at));
-        painting.activeLayer = (near.find((l) => l.kind === 'paint') ?? painting.layers[0]).id;
-      }
-      painting.order++;
-      return everything;
-    }
+  if (layer) takeOff(painting, needOpen(painting, layer.id), keep);
+  else {
+    const under = painting.layers.findIndex((l) => l.kind === 'paint');
+    layer = insertLayer(painting, 'paint', 'Prepared paper', Math.max(0, under));
   }
+  layPreparedWash(painting, layer, command, keep);
+  painting.order++;
+  return allChanged(painting);
 }
+
+/**
+ * Values first, colour after: a layer of light in blend mode "color" over everything, or, where paint should carry
+ * the colour, whatever is painted on it keeps the luminosity of what lies below.
+ */
+function overValues({ painting }: Place, { name }: Of<'layer.values'>): Change {
+  const layer = insertLayer(painting, 'paint', name, painting.layers.length);
+  layer.look = { ...layer.look, blend: 'color' };
+  painting.choose(layer.id);
+  painting.order++;
+  return allChanged(painting);
+}
+
+function soften({ painting }: Place, { radiusMm }: Of<'layer.soften'>): Change {
+  const layer = insertLayer(painting, 'adjust', 'Softened', painting.layers.length);
+  layer.look = { ...layer.look, adjust: { kind: 'blur', radiusMm }, mask: { fill: 0, on: true } };
+  painting.choose(layer.id, 'mask');
+  painting.order++;
+  return allChanged(painting);
+}
+
+/** @throws PainterError when the layer is one that is made of others, and has no paint to choose */
+function choose({ painting }: Place, { layer: id, part }: Of<'layer.choose'>): Change {
+  const layer = needLayer(painting, id);
+  if (part === 'mask' && !layer.look.mask) throw new PainterError(`"${layer.name}" has no mask: give it one first.`);
+  painting.choose(id, part);
+  return { ...noChange(), layers: true };
+}
+
+/** Adds, chooses, sets, moves or removes a layer. @throws PainterError when it is not there, is locked or needed */
+export function changeLayers(
+  place: Place,
+  command: Of<
+    | 'layer.add' | 'layer.choose' | 'layer.set' | 'layer.move' | 'layer.remove' | 'layer.prepare' | 'layer.values'
+    | 'layer.soften'
+  >,
+): Change {
+  switch (command.do) {
+    case 'layer.add':
+      return add(place, command);
+    case 'layer.choose':
+      return choose(place, command);
+    case 'layer.set':
+      return set(place, command);
+    case 'layer.move':
+      return move(place, command);
+    case 'layer.remove':
+      return remove(place, command);
+    case 'layer.prepare':
+      return prepare(place, command);
+    case 'layer.values':
+      return overValues(place, command);
+    case 'layer.soften':
+      return soften(place, command);
+  }
+} // prettier-ignore
+
+export const isFilm = (layer: Layer): boolean => holdsFilm(layer.kind);

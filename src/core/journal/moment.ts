@@ -1,4 +1,5 @@
 import type { Layer } from '@/core/film/layer';
+import type { LayerLook } from '@/core/film/layerLook';
 import type { Ledger } from '@/core/film/ledger';
 import type { FlowState } from '@/core/film/painting';
 import { TILE, type TileImage } from '@/core/film/tile';
@@ -7,8 +8,9 @@ import type { ToolboxState } from './toolbox';
 
 /** Who is in the stack, in which order. */
 export interface Structure {
-  readonly layers: readonly { layer: Layer; name: string; visible: boolean; opacity: number }[];
+  readonly layers: readonly { layer: Layer; look: LayerLook }[];
   readonly activeLayer: string;
+  readonly part: 'layer' | 'mask';
   readonly layersMade: number;
 }
 

@@ -1,4 +1,3 @@
-import { BANDS } from '@/core/colour/bands';
 import { growRect, noRect } from '@/core/film/pixelRect';
 import { squeeze } from '@/core/marks/squeeze';
 import { startSettings } from '@/core/marks/tools';
@@ -28,7 +27,7 @@ export function scrapeSlab({ slab, keep }: Workplace): Change {
   const [layer] = slab.layers;
   layer.forEachTile((tile, index) => {
     keep(layer, index);
-    tile.dispose(BANDS.count);
+    tile.dispose();
     layer.tiles[index] = undefined;
     growRect(rect, tileRect(slab, index));
   });

@@ -1,6 +1,9 @@
 import { z } from 'zod';
 import { findPigment, pigmentId } from '@/core/colour/pigments';
+import { adjustmentSchema } from '@/core/colour/adjust';
+import { BLEND_MODES } from '@/core/colour/blendModes';
 import { Layer } from '@/core/film/layer';
+import { LAYER_KINDS, PLAIN_LOOK, type LayerLook } from '@/core/film/layerLook';
 import type { Reservoir } from '@/core/marks/reservoir';
 import {
   isStick,
@@ -57,24 +60,48 @@ const flowState = z.strictObject({
   water: z.strictObject({ loaded: z.number(), removed: z.number(), evaporated: z.number() }),
 });
 
+/** What is not plain in how a layer looks; an older snapshot knows nothing of it. */
+const lookState = {
+  locked: z.boolean().optional(),
+  blend: z.enum(BLEND_MODES).optional(),
+  clip: z.boolean().optional(),
+  group: z.string().optional(),
+  mask: z.strictObject({ fill: z.union([z.literal(0), z.literal(255)]), on: z.boolean() }).optional(),
+  onlyPaint: z.boolean().optional(),
+  wetThrough: z.boolean().optional(),
+  impress: z.boolean().optional(),
+  adjust: adjustmentSchema.optional(),
+};
+
+/** What differs in a look from a plain one. */
+const spokenLook = (look: LayerLook): Partial<LayerLook> =>
+  Object.fromEntries(
+    (Object.keys(lookState) as (keyof typeof lookState)[])
+      .filter((key) => look[key] !== PLAIN_LOOK[key])
+      .map((key) => [key, look[key]]),
+  );
+
 export const studioStateSchema = z.strictObject({
   clock: z.number(),
   strokes: z.number().int(),
   layersMade: z.number().int(),
   activeLayer: z.string(),
+  part: z.literal('mask').optional(),
   layers: z
     .array(
       z.strictObject({
         id: z.string(),
         name: z.string(),
-        kind: z.enum(['paint', 'drawing']),
+        kind: z.enum(LAYER_KINDS),
         visible: z.boolean(),
         opacity: z.number().min(0).max(1).optional(),
+        ...lookState,
       }),
     )
     .min(1),
   loaded: z.record(z.string(), z.number()),
   removed: z.record(z.string(), z.number()),
+  added: z.record(z.string(), z.number()).optional(),
   inHand: z.enum(TOOL_IDS),
   tools: z.array(settingsState),
   reservoirs: z.record(z.string(), reservoirState),
@@ -103,15 +130,18 @@ export function encodeStudioState(studio: Studio): StudioState {
     strokes: studio.strokes,
     layersMade: painting.layersMade,
     activeLayer: painting.activeLayer,
-    layers: painting.layers.map(({ id, name, kind, visible, opacity }) => ({
+    ...(painting.part === 'mask' && { part: 'mask' as const }),
+    layers: painting.layers.map(({ id, name, kind, look }) => ({
       id,
       name,
       kind,
-      visible,
-      ...(opacity < 1 && { opacity }),
+      visible: look.visible,
+      ...(look.opacity < 1 && { opacity: look.opacity }),
+      ...spokenLook(look),
     })),
     loaded: byId(painting.ledger.loaded),
     removed: byId(painting.ledger.removed),
+    ...(painting.ledger.added.some((v) => v !== 0) && { added: byId(painting.ledger.added) }),
     inHand: tools.inHand,
     tools: TOOL_IDS.map((id) => tools.settings.get(id)!)
       .filter(worthTelling)
@@ -136,30 +166,31 @@ const isLater = (tool: ToolId): boolean =>
 const worthTelling = (held: ToolSettings): boolean =>
   !isLater(held.tool) || JSON.stringify(held) !== JSON.stringify(startSettings(held.tool));
 
-const spoken = ({ water, grade, into, ...held }: ToolSettings): StudioState['tools'][number] =>
+const spoken = ({ water, grade, into, grey, ...held }: ToolSettings): StudioState['tools'][number] =>
   ({
     ...held,
     ...(water !== 0 && { water }),
     ...(grade !== 0 && { grade }),
+    ...(grey !== 0 && { grey }),
     ...(into !== startSettings(held.tool).into && { into }),
   }) as StudioState['tools'][number];
 
 /** Puts a state into a fresh studio, whose layers are then empty: their tiles follow. */
 export function restoreStudioState(studio: Studio, state: StudioState): void {
   const { painting } = studio;
-  painting.layers = state.layers.map((l) => {
-    const layer = new Layer(l.id, l.name, l.kind, painting.tilesX * painting.tilesY);
-    layer.visible = l.visible;
-    layer.opacity = l.opacity ?? 1;
+  painting.layers = state.layers.map(({ id, kind, ...look }) => {
+    const layer = new Layer(id, look.name, kind, painting.tilesX * painting.tilesY);
+    layer.look = { ...PLAIN_LOOK, ...look };
     return layer;
   });
   painting.layersMade = state.layersMade;
-  painting.activeLayer = painting.layer(state.activeLayer) ? state.activeLayer : painting.layers[0].id;
+  painting.choose(painting.layer(state.activeLayer) ? state.activeLayer : painting.layers[0].id, state.part);
   painting.order++;
   studio.clock = state.clock;
   studio.strokes = state.strokes;
   for (const [id, v] of Object.entries(state.loaded)) painting.ledger.loaded[findPigment(id)!] = v;
   for (const [id, v] of Object.entries(state.removed)) painting.ledger.removed[findPigment(id)!] = v;
+  for (const [id, v] of Object.entries(state.added ?? {})) painting.ledger.added[findPigment(id)!] = v;
   if (state.flow) {
     const { water, ...flow } = state.flow;
     painting.flow = flow;

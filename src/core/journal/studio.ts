@@ -201,9 +201,9 @@ export class Studio {
   get strokeOnSlab(): boolean {
     return this.inAir?.told.on !== undefined;
   }
-  /** Layers of the painting, and the slab's. */
+  /** Layers of the painting, the slab's, and the selection. */
   get allLayers(): readonly Layer[] {
-    return [...this.painting.layers, ...this.slab.layers];
+    return [...this.painting.layers, ...this.slab.layers, this.painting.selection];
   }
   /** A layer of the painting or the slab by its id. */
   layer(id: string): Layer | undefined {
@@ -248,10 +248,10 @@ export class Studio {
     const { film, settled, strata } = this.painting.massOnCanvas();
     const tool = this.tools.mass();
     const slab = this.slab.massOnCanvas().film;
-    const { loaded, removed } = this.painting.ledger;
+    const { loaded, removed, added } = this.painting.ledger;
     const balance: Record<string, MassBalance> = {};
     for (let i = 0; i < TABLE_COUNT; i++) {
-      if (!loaded[i] || !isColoured(i)) continue;
+      if ((!loaded[i] && !added[i]) || !isColoured(i)) continue;
       balance[pigmentId(i)] = {
         loaded: loaded[i],
         film: film[i],
@@ -260,6 +260,7 @@ export class Studio {
         tool: tool[i],
         slab: slab[i],
         removed: removed[i],
+        ...(added[i] && { added: added[i] }),
       };
     }
     return balance;
@@ -527,19 +528,17 @@ export class Studio {
       now.layers.length !== moment.structure.layers.length ||
       now.layers.some((l, i) => {
         const m = moment.structure.layers[i];
-        return l.layer !== m.layer || l.visible !== m.visible || l.opacity !== m.opacity;
+        return l.layer !== m.layer || l.look !== m.look;
       });
-    painting.layers = moment.structure.layers.map(({ layer, name, visible, opacity }) => {
-      layer.name = name;
-      layer.visible = visible;
-      layer.opacity = opacity;
+    painting.layers = moment.structure.layers.map(({ layer, look }) => {
+      layer.look = look;
       return layer;
     });
-    painting.activeLayer = moment.structure.activeLayer;
+    painting.choose(moment.structure.activeLayer, moment.structure.part);
     painting.layersMade = moment.structure.layersMade;
     for (const [layer, tiles] of moment.tiles) {
       for (const [index, image] of tiles) {
-        layer.restore(index, image, painting.arena, painting.ground.length, () => painting.newBasin());
+        layer.restore(index, image, painting.arena, () => painting.newBasin());
         if (layer.id === SLAB) growRect(slab, tileRect(this.slab, index));
         else growRect(rect, tileRect(painting, index));
       }
@@ -586,7 +585,7 @@ export class Studio {
     painting.layers = [];
     painting.layersMade = 0;
     painting.addLayer('drawing', 'Sketch');
-    painting.activeLayer = painting.addLayer('paint', 'Paint').id;
+    painting.choose(painting.addLayer('paint', 'Paint').id);
     painting.ledger.copyFrom(new Ledger());
     painting.flow = { steps: 0, tilt: [0, 0], salt: [] };
     this.tools.restore(new Toolbox(painting).capture());
@@ -598,11 +597,7 @@ export class Studio {
   }
 
   private structure(): Structure {
-    const { layers, activeLayer, layersMade } = this.painting;
-    return {
-      layers: layers.map((layer) => ({ layer, name: layer.name, visible: layer.visible, opacity: layer.opacity })),
-      activeLayer,
-      layersMade,
-    };
+    const { layers, activeLayer, part, layersMade } = this.painting;
+    return { layers: layers.map((layer) => ({ layer, look: layer.look })), activeLayer, part, layersMade };
   }
 }

@@ -90,7 +90,7 @@ describe('a flowing wash', () => {
     const { painting } = again;
     for (const { layer, index, bytes } of tiles) {
       const into = again.layer(layer)!;
-      into.restore(index, decodeTile(bytes), painting.arena, painting.ground.length, () => painting.newBasin());
+      into.restore(index, decodeTile(bytes), painting.arena, () => painting.newBasin());
     }
     expect(digest(again)).toBe(digest(studio));
     for (const s of [studio, again]) paint(s, { do: 'wait', seconds: 4 });

@@ -49,7 +49,7 @@ export function thinDry(painting: Painting, layer: Layer): void {
     }
     if (tile.wash && thinWash(painting, tile.wash, tile.laid >> 2)) tile.version++;
     if (tile.bare) {
-      tile.dispose(painting.ground.length);
+      tile.dispose();
       layer.tiles[index] = undefined;
     }
   });

@@ -106,6 +106,8 @@ export interface ToolSettings {
   readonly grade: number;
   /** Where a stick draws when a paint layer is chosen: on the sketch that is kept apart, or into the paint layer. */
   readonly into: 'sketch' | 'layer';
+  /** On a mask: 0 black, which hides .. 1 white, which shows. */
+  readonly grey: number;
   /** Spatter and spray: distance from the painting. */
   readonly distanceMm: number;
   /** Watercolour: how wet the brush is when it is loaded, 0 squeezed out .. 1 dripping. */
@@ -183,6 +185,7 @@ export function startSettings(tool: ToolId): ToolSettings {
     hold: 'flat',
     grade: 0,
     into: 'layer',
+    grey: 0,
     distanceMm: 100,
     water: 0,
     keepLoaded: false,

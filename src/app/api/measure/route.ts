@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { pigmentSpectrum, placeSpectrum } from '@/core/colour/spectrum';
 import { writeCgats } from '@/core/formats/cgats';
 import { writeCxf } from '@/core/formats/cxf';
-import { mixtureSchema, ownPaintSchema } from '@/core/journal/commands';
+import { ownPaintSchema } from '@/core/journal/commands';
+import { mixtureSchema } from '@/core/journal/parts';
 import { measurePaint } from '@/devices/spectrometer';
 
 const request = z.strictObject({

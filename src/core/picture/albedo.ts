@@ -1,0 +1,136 @@
+import { BANDS } from '@/core/colour/bands';
+import { encodeSrgb, type Triple } from '@/core/colour/colorimetry';
+import { K2, VEIL } from '@/core/colour/kubelkaMunk';
+import { bandsToLinear } from '@/core/colour/mixture';
+import { TILE } from '@/core/film/cells';
+import type { Painting } from '@/core/film/painting';
+import { clipRect, widened, type PixelRect } from '@/core/film/pixelRect';
+import { CODE_STEPS } from '@/core/kernels/colour';
+import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
+import { FOLDED_MATRIX } from './colourRun';
+import { LayerStack, type TilePlan } from './layerStack';
+
+const codes = Uint8Array.from({ length: CODE_STEPS + 1 }, (_, i) => Math.round(255 * encodeSrgb(i / CODE_STEPS)));
+
+/** The unlit picture of a painting, row by row: what all layers together look like. */
+export class Albedo {
+  readonly stack: LayerStack;
+  readonly kernels: Kernels;
+  /** Byte address of the table of sRGB codes. */
+  readonly codes: number;
+  /** Word addresses of a run in bands, of a row of codes in passing, of the bands' matrix. */
+  private readonly run: number;
+  private readonly spare: number;
+  private readonly matrix: number;
+
+  constructor(private readonly painting: Painting) {
+    const { arena } = painting;
+    this.run = arena.allocate(TILE * 4 * BANDS.count) >> 2;
+    this.spare = arena.allocate(TILE * 4) >> 2;
+    this.matrix = arena.allocate(FOLDED_MATRIX.byteLength) >> 2;
+    this.codes = arena.allocate(codes.byteLength);
+    arena.f32.set(FOLDED_MATRIX, this.matrix);
+    arena.u8.set(codes, this.codes);
+    this.kernels = kernelsFor(arena);
+    this.stack = new LayerStack(painting, this.kernels, this.run);
+  }
+
+  /**
+   * Prepares a rectangle: layers that blur look at what lies below them.
+   * @returns the cells that are to be coloured: more than asked for, where a layer blurs
+   */
+  prepare(rect: PixelRect): PixelRect {
+    const { width, height } = this.painting;
+    const { stack } = this;
+    let r = clipRect(rect, width, height);
+    for (const layer of stack.blurs.visible()) {
+      const { under, keys } = stack.blurs.stageOf(layer);
+      let changed = false;
+      this.eachTile(r, (index, whole) => {
+        const plan = stack.plan(index);
+        const key = stack.keyBelow(plan, layer);
+        if (keys[index] === key) return;
+        keys[index] = key;
+        changed = true;
+        const count = whole.right - whole.left;
+        for (let y = whole.top; y < whole.bottom; y++) {
+          stack.lay(plan, (y & 63) * TILE, count, layer);
+          this.toCodes(count, this.spare);
+          under.set(this.painting.arena.u32.subarray(this.spare, this.spare + count), y * width + whole.left);
+        }
+      });
+      if (!changed) continue;
+      r = clipRect(widened(r, stack.blurs.reach(layer)), width, height);
+      stack.blurs.blur(layer, r);
+    }
+    return r;
+  }
+
+  /** Codes (0xffBBGGRR) of cells of one row of a tile. @param out word address */
+  row(plan: TilePlan, cell: number, count: number, out: number): void {
+    this.stack.lay(plan, cell, count);
+    this.toCodes(count, out);
+  }
+
+  /** Codes of a rectangle, row by row, from what was prepared. */
+  raster(rect: PixelRect): Uint32Array<ArrayBuffer> {
+    const { arena, width, height } = this.painting;
+    const r = clipRect(rect, width, height);
+    this.prepare(r);
+    const wide = r.right - r.left;
+    const out = new Uint32Array(wide * (r.bottom - r.top));
+    this.eachTile(r, (index, whole) => {
+      const plan = this.stack.plan(index);
+      const [left, right] = [Math.max(r.left, whole.left), Math.min(r.right, whole.right)];
+      for (let y = Math.max(r.top, whole.top); y < Math.min(r.bottom, whole.bottom); y++) {
+        this.row(plan, (y & 63) * TILE + (left & 63), right - left, this.spare);
+        out.set(arena.u32.subarray(this.spare, this.spare + right - left), (y - r.top) * wide + left - r.left);
+      }
+    });
+    return out;
+  }
+
+  /** Internal reflectance of all visible layers at a cell, in bands. */
+  reflectanceAt(x: number, y: number): Float64Array {
+    const { tilesX, arena } = this.painting;
+    const index = (y >> 6) * tilesX + (x >> 6);
+    this.stack.lay(this.stack.plan(index), (y & 63) * TILE + (x & 63), 1);
+    this.stack.settle(1);
+    return Float64Array.from({ length: BANDS.count }, (_, b) => arena.f32[this.run + b * TILE]);
+  }
+
+  /** Linear sRGB of the unlit paint at a cell, from the film itself and not from its 8-bit picture. */
+  linearAt(x: number, y: number): Triple {
+    return bandsToLinear(this.reflectanceAt(x, y));
+  }
+
+  /** Calls back for the tiles in a rectangle, with the cells of each that lie on the painting. */
+  eachTile(r: PixelRect, visit: (index: number, whole: PixelRect) => void): void {
+    const { tilesX, width, height } = this.painting;
+    for (let ty = r.top >> 6; ty <= (r.bottom - 1) >> 6; ty++) {
+      for (let tx = r.left >> 6; tx <= (r.right - 1) >> 6; tx++) {
+        const [left, top] = [tx * TILE, ty * TILE];
+        visit(ty * tilesX + tx, { left, top, right: Math.min(width, left + TILE), bottom: Math.min(height, top + TILE) }); // prettier-ignore
+      }
+    }
+  }
+
+  private toCodes(count: number, out: number): void {
+    if (this.stack.asColours) {
+      this.stack.toCodes(count, out);
+      return;
+    }
+    this.kernels.bandsToCodes(
+      count, this.run, TILE, BANDS.count, this.matrix, VEIL, K2, this.codes, CODE_STEPS, out,
+    ); // prettier-ignore
+  }
+}
+
+const known = new WeakMap<Painting, Albedo>();
+
+/** The unlit picture of a painting. */
+export function albedoOf(painting: Painting): Albedo {
+  let albedo = known.get(painting);
+  if (!albedo) known.set(painting, (albedo = new Albedo(painting)));
+  return albedo;
+}

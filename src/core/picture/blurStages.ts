@@ -1,0 +1,143 @@
+import { encodeFast } from '@/core/colour/rgbBands';
+import { decodeSrgb } from '@/core/colour/colorimetry';
+import { TILE } from '@/core/film/cells';
+import type { Layer } from '@/core/film/layer';
+import type { Painting } from '@/core/film/painting';
+import { clipRect, widened, type PixelRect } from '@/core/film/pixelRect';
+
+const linear = Float32Array.from({ length: 256 }, (_, i) => decodeSrgb(i / 255));
+
+/** What one blurred layer sees below it, and what it makes of it: sRGB codes, as large as the painting. */
+interface Stage {
+  readonly under: Uint32Array;
+  readonly blurred: Uint32Array;
+  /** State of what was below when a tile of `under` was made. */
+  readonly keys: string[];
+  /** Counts how often a tile of `blurred` was made anew. */
+  readonly made: number[];
+  radius: number;
+}
+
+/**
+ * Blur needs the colours around a cell, so what lies below a layer that blurs is kept as a picture of its own.
+ * A Gaussian of linear light, by three box filters one after the other (Wells 1986).
+ */
+export class BlurStages {
+  private readonly stages = new Map<string, Stage>();
+  private readonly row3 = new Float32Array(3 * TILE);
+
+  constructor(private readonly painting: Painting) {}
+
+  /** Layers that blur and are seen, lowest first. */
+  visible(): Layer[] {
+    const { layers } = this.painting;
+    const seen = layers.filter((l) => l.visible && l.look.adjust?.kind === 'blur');
+    for (const id of this.stages.keys()) if (!layers.some((l) => l.id === id)) this.stages.delete(id);
+    return seen;
+  }
+
+  /** The picture below a layer, to be written tile by tile. */
+  stageOf(layer: Layer): Stage {
+    let stage = this.stages.get(layer.id);
+    const { width, height, mmPerPx } = this.painting;
+    if (!stage) {
+      const raster = () => new Uint32Array(width * height);
+      stage = { under: raster(), blurred: raster(), keys: [], made: [], radius: -1 };
+      this.stages.set(layer.id, stage);
+    }
+    const { adjust } = layer.look;
+    const radius = adjust?.kind === 'blur' ? adjust.radiusMm / mmPerPx : 0;
+    if (radius !== stage.radius) {
+      stage.radius = radius;
+      stage.keys.length = 0;
+    }
+    return stage;
+  }
+
+  /** Cells as far as which a layer's blur reaches. */
+  reach(layer: Layer): number {
+    return boxes(this.stageOf(layer).radius / 2).reduce((sum, box) => sum + box, 0);
+  }
+
+  /** Blurs a rectangle anew. */
+  blur(layer: Layer, rect: PixelRect): void {
+    const { width, height, tilesX } = this.painting;
+    const { under, blurred, radius, made } = this.stageOf(layer);
+    const sizes = boxes(radius / 2);
+    const reach = sizes.reduce((sum, box) => sum + box, 0);
+    const to = clipRect(rect, width, height);
+    const from = clipRect(widened(to, reach), width, height);
+    const w = from.right - from.left;
+    const h = from.bottom - from.top;
+    if (w <= 0 || h <= 0) return;
+    for (let ty = to.top >> 6; ty <= (to.bottom - 1) >> 6; ty++) {
+      for (let tx = to.left >> 6; tx <= (to.right - 1) >> 6; tx++) {
+        made[ty * tilesX + tx] = (made[ty * tilesX + tx] ?? 0) + 1;
+      }
+    }
+    const planes = [0, 1, 2].map(() => new Float32Array(w * h));
+    for (let y = 0; y < h; y++) {
+      for (let x = 0; x < w; x++) {
+        const v = under[(from.top + y) * width + from.left + x];
+        for (let c = 0; c < 3; c++) planes[c][y * w + x] = linear[(v >>> (8 * c)) & 255];
+      }
+    }
+    const line = new Float32Array(Math.max(w, h));
+    for (const plane of planes) {
+      for (const box of sizes) {
+        for (let y = 0; y < h; y++) boxLine(plane, y * w, 1, w, box, line);
+        for (let x = 0; x < w; x++) boxLine(plane, x, w, h, box, line);
+      }
+    }
+    for (let y = to.top; y < to.bottom; y++) {
+      for (let x = to.left; x < to.right; x++) {
+        const i = (y - from.top) * w + x - from.left;
+        const code = (c: number) => Math.round(255 * encodeFast(planes[c][i]));
+        blurred[y * width + x] = (code(0) | (code(1) << 8) | (code(2) << 16) | 0xff000000) >>> 0;
+      }
+    }
+  }
+
+  /** How often the blurred colours of a tile were made anew. */
+  madeAt(layer: Layer, index: number): number {
+    return this.stages.get(layer.id)?.made[index] ?? 0;
+  }
+
+  /** Blurred colours of a run of cells, encoded: rows of red, green and blue, TILE apart. */
+  row(layer: Layer, index: number, cell: number, count: number): Float32Array | undefined {
+    const { width, tilesX } = this.painting;
+    const stage = this.stages.get(layer.id);
+    if (!stage) return undefined;
+    const x0 = (index % tilesX) * TILE + (cell & 63);
+    const y = Math.floor(index / tilesX) * TILE + (cell >> 6);
+    for (let x = 0; x < count; x++) {
+      const v = stage.blurred[y * width + x0 + x];
+      for (let c = 0; c < 3; c++) this.row3[c * TILE + x] = ((v >>> (8 * c)) & 255) / 255;
+    }
+    return this.row3;
+  }
+}
+
+/** Half widths of three boxes that together blur like a Gaussian of this standard deviation, cells. */
+function boxes(sigma: number): [number, number, number] {
+  const ideal = Math.sqrt(4 * sigma * sigma + 1);
+  let low = Math.floor(ideal);
+  if (low % 2 === 0) low--;
+  const wide = low + 2;
+  const few = Math.round((12 * sigma * sigma - 3 * low * low - 12 * low - 9) / (-4 * low - 4));
+  return [0, 1, 2].map((i) => ((i < few ? low : wide) - 1) / 2) as [number, number, number];
+}
+
+/** Means of a line over 2 `half` + 1 values, in place; beyond its ends it goes on as it ends. */
+function boxLine(plane: Float32Array, at: number, step: number, n: number, half: number, line: Float32Array): void {
+  if (half === 0) return;
+  for (let i = 0; i < n; i++) line[i] = plane[at + i * step];
+  const get = (i: number) => line[i < 0 ? 0 : i >= n ? n - 1 : i];
+  let sum = 0;
+  for (let i = -half; i <= half; i++) sum += get(i);
+  const share = 1 / (2 * half + 1);
+  for (let i = 0; i < n; i++) {
+    plane[at + i * step] = sum * share;
+    sum += get(i + half + 1) - get(i - half);
+  }
+}

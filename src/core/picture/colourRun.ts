@@ -1,0 +1,101 @@
+import { BANDS } from '@/core/colour/bands';
+import { K1, K2, VEIL } from '@/core/colour/kubelkaMunk';
+import { CHANNEL_SPECTRA, decodeFast, encodeFast } from '@/core/colour/rgbBands';
+import type { Arena } from '@/core/film/arena';
+import { TILE } from '@/core/film/cells';
+
+/** Saunderson's numerator folded into the matrix: works with R / (1 - K2 R). */
+export const FOLDED_MATRIX = Float32Array.from({ length: BANDS.count * 3 }, (_, j) => {
+  const band = Math.floor(j / 3);
+  return (1 - K1) * (1 - K2) * BANDS.toRgb[(j % 3) * BANDS.count + band];
+});
+
+/**
+ * The colours of a run of cells as a screen has them, beside its bands. Blend modes, pixels and adjustments work on
+ * these; where paint lies on them again, the bands are brought up to what they have become. Cells whose colour did not
+ * change keep their bands to the last bit.
+ */
+export class ColourRun {
+  /** Encoded sRGB: rows of red, green and blue, TILE apart. */
+  readonly rgb = new Float32Array(3 * TILE);
+  /** Linear light when the colours were made from the bands, and the encoded colours then. */
+  readonly linear = new Float32Array(3 * TILE);
+  private readonly was = new Float32Array(3 * TILE);
+  /** Whether `rgb` and not the bands say how the run looks. */
+  active = false;
+
+  /** @param run word address of the bands */
+  constructor(
+    private readonly arena: Arena,
+    readonly run: number,
+  ) {}
+
+  /** From here on `rgb` holds. */
+  enter(count: number): void {
+    if (this.active) return;
+    this.active = true;
+    const { f32 } = this.arena;
+    const { linear, rgb, was, run } = this;
+    for (let x = 0; x < count; x++) {
+      let r = VEIL;
+      let g = VEIL;
+      let b = VEIL;
+      for (let k = 0, j = 0; k < BANDS.count; k++, j += 3) {
+        const R = f32[run + k * TILE + x];
+        const q = R / (1 - K2 * R);
+        r += q * FOLDED_MATRIX[j];
+        g += q * FOLDED_MATRIX[j + 1];
+        b += q * FOLDED_MATRIX[j + 2];
+      }
+      linear[x] = r;
+      linear[TILE + x] = g;
+      linear[2 * TILE + x] = b;
+      was[x] = rgb[x] = encodeFast(r);
+      was[TILE + x] = rgb[TILE + x] = encodeFast(g);
+      was[2 * TILE + x] = rgb[2 * TILE + x] = encodeFast(b);
+    }
+  }
+
+  /** From here on the bands hold, brought up to what `rgb` has become. */
+  leave(count: number): void {
+    if (!this.active) return;
+    this.active = false;
+    const { f32 } = this.arena;
+    const { linear, rgb, was, run } = this;
+    for (let x = 0; x < count; x++) {
+      if (rgb[x] === was[x] && rgb[TILE + x] === was[TILE + x] && rgb[2 * TILE + x] === was[2 * TILE + x]) continue;
+      const dr = decodeFast(rgb[x]) - linear[x];
+      const dg = decodeFast(rgb[TILE + x]) - linear[TILE + x];
+      const db = decodeFast(rgb[2 * TILE + x]) - linear[2 * TILE + x];
+      for (let k = 0; k < BANDS.count; k++) {
+        const R = f32[run + k * TILE + x];
+        const seen =
+          VEIL + ((1 - K1) * (1 - K2) * R) / (1 - K2 * R) +
+          dr * CHANNEL_SPECTRA[k] + dg * CHANNEL_SPECTRA[BANDS.count + k] + db * CHANNEL_SPECTRA[2 * BANDS.count + k]; // prettier-ignore
+        f32[run + k * TILE + x] = inside(seen);
+      }
+    }
+  }
+
+  /** sRGB codes of a run that `rgb` says, 0xffBBGGRR. @param out word address */
+  toCodes(count: number, out: number): void {
+    const { u32 } = this.arena;
+    const { rgb } = this;
+    for (let x = 0; x < count; x++) {
+      const r = (rgb[x] * 255 + 0.5) | 0;
+      const g = (rgb[TILE + x] * 255 + 0.5) | 0;
+      const b = (rgb[2 * TILE + x] * 255 + 0.5) | 0;
+      u32[out + x] = (r | (g << 8) | (b << 16) | 0xff000000) >>> 0;
+    }
+  }
+}
+
+/** Bands may seem to reflect less than nothing and more than all: strong colours of a screen need it. Within these. */
+const LEAST = -0.6;
+const MOST = 1.8;
+
+/** Internal reflectance of what is seen: Saunderson's formula turned round, without its bounds. */
+function inside(seen: number): number {
+  const q = Math.max(LEAST, Math.min(MOST, seen - VEIL));
+  return q / ((1 - K1) * (1 - K2) + K2 * q);
+}

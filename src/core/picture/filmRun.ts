@@ -1,0 +1,127 @@
+import { BANDS } from '@/core/colour/bands';
+import { isColoured } from '@/core/colour/pigments';
+import { TILE } from '@/core/film/cells';
+import type { Layer } from '@/core/film/layer';
+import type { Painting } from '@/core/film/painting';
+import type { Tile } from '@/core/film/tile';
+import type { Kernels } from '@/core/kernels/kernels';
+import { WashFilm, type LaidWash } from './washFilm';
+
+/** A layer's tile with its wash made ready. */
+export interface SeenTile {
+  readonly layer: Layer;
+  readonly tile: Tile;
+  readonly wash: LaidWash | undefined;
+}
+
+/**
+ * Lays the paint of one tile of one layer over runs of cells: films over a substrate, in bands. A run is `BANDS.count`
+ * rows of TILE words; what stands in it is what lies below, and is replaced by what is seen through the paint.
+ */
+export class FilmRun {
+  readonly washes: WashFilm;
+  private readonly scratch: number;
+  /** Word address of packed steps on their way to `scratch`. */
+  private readonly steps: number;
+  /** Word addresses of the lists of a film's mass planes, and of what lies on top. */
+  private readonly massList: number;
+  private readonly skinList: number;
+  /** Word addresses of K and S for sets of pigments; the sets of a painting are few. */
+  private readonly tables = new Map<string, number>();
+
+  constructor(
+    private readonly painting: Painting,
+    private readonly kernels: Kernels,
+  ) {
+    const { arena } = painting;
+    this.scratch = arena.allocate(TILE * 4 * 64) >> 2;
+    this.steps = arena.allocate(TILE * 2) >> 2;
+    this.massList = arena.allocate(64 * 4) >> 2;
+    this.skinList = arena.allocate(64 * 4) >> 2;
+    this.washes = new WashFilm(painting, kernels, (pigments) => this.tablesFor(pigments));
+  }
+
+  /** Makes a tile ready. */
+  prepare(layer: Layer, tile: Tile, index: number): SeenTile {
+    return { layer, tile, wash: tile.wash && this.washes.prepare(layer, tile.wash, index) };
+  }
+
+  /** Everything of a tile, oldest first. @param run word address */
+  lay({ tile, wash }: SeenTile, index: number, cell: number, count: number, run: number): void {
+    this.layStrata(tile, cell, count, run);
+    this.layOpen(tile, wash, index, cell, count, run);
+  }
+
+  /** The dry films of a tile; what is being rubbed out is looked through. */
+  layStrata(tile: Tile, cell: number, count: number, run: number): void {
+    const thinned = tile.rubbing;
+    for (const stratum of tile.strata) {
+      const { arena } = this.painting;
+      const tables = this.tablesFor(stratum.pigments);
+      const unpack = (steps: Uint16Array, unit: number, to: number) => {
+        arena.u16.set(steps.subarray(cell, cell + count), this.steps << 1);
+        this.kernels.unpackSteps(this.steps << 1, count, unit, to);
+        if (!thinned) return;
+        const { f32 } = arena;
+        for (let x = 0; x < count; x++) f32[to + x] *= 1 - f32[(tile.laid >> 2) + cell + x];
+      };
+      const thickness = this.scratch;
+      unpack(stratum.thickness, stratum.thicknessStep, thickness);
+      let planes = 0;
+      stratum.pigments.forEach((pigment, i) => {
+        if (!isColoured(pigment)) return;
+        const to = thickness + (planes + 1) * TILE;
+        unpack(stratum.mass[i], stratum.massStep[i], to);
+        arena.i32[this.massList + planes++] = to;
+      });
+      this.kernels.filmOver(count, this.massList, 0, planes, thickness, 0, tables, BANDS.count, run, TILE);
+    }
+  }
+
+  /** Washes, dust and the wet film. */
+  layOpen(tile: Tile, wash: LaidWash | undefined, index: number, cell: number, count: number, run: number): void {
+    if (wash) this.washes.lay(wash, index, cell, count, run, TILE);
+    if (tile.volume) this.layWet(tile, cell, count, run);
+  }
+
+  private layWet(tile: Tile, cell: number, count: number, run: number): void {
+    const tables = this.tablesFor(tile.pigments);
+    const { i32 } = this.painting.arena;
+    let planes = 0;
+    for (let i = 0; i < tile.mass.length; i++) {
+      if (!isColoured(tile.pigments[i])) continue;
+      i32[this.massList + planes] = (tile.mass[i] >> 2) + cell;
+      if (tile.skinVolume) i32[this.skinList + planes] = (tile.skin[i] >> 2) + cell;
+      planes++;
+    }
+    const { kernels, massList, skinList } = this;
+    const thickness = (tile.volume >> 2) + cell;
+    if (!tile.skinVolume) {
+      kernels.filmOver(count, massList, 0, planes, thickness, 0, tables, BANDS.count, run, TILE);
+      return;
+    }
+    // what is below, then what lies on top
+    const top = (tile.skinVolume >> 2) + cell;
+    kernels.filmOver(count, massList, skinList, planes, thickness, top, tables, BANDS.count, run, TILE);
+    kernels.filmOver(count, skinList, 0, planes, top, 0, tables, BANDS.count, run, TILE);
+  }
+
+  /** K and S of a set of pigments, laid out for the kernel. */
+  private tablesFor(all: readonly number[]): number {
+    const pigments = all.filter(isColoured);
+    const key = pigments.join();
+    const known = this.tables.get(key);
+    if (known !== undefined) return known;
+    const { arena } = this.painting;
+    const at = arena.allocate(Math.max(1, pigments.length * BANDS.count) * 8) >> 2;
+    let j = at;
+    for (let b = 0; b < BANDS.count; b++) {
+      for (const pigment of pigments) {
+        arena.f32[j++] = BANDS.K[pigment * BANDS.count + b];
+        arena.f32[j++] = BANDS.S[pigment * BANDS.count + b];
+      }
+    }
+    this.tables.set(key, at);
+    return at;
+  }
+}

@@ -1,0 +1,39 @@
+import { BANDS } from '@/core/colour/bands';
+import type { Arena } from '@/core/film/arena';
+import { PLANE_BYTES } from '@/core/film/cells';
+
+/** Tiles that are kept at most: 80 MB. */
+const MOST = 640;
+
+/**
+ * What lies under the layer that is painted on, tile by tile, in bands: laid once, and used for every stroke until
+ * something below changes. The tiles used longest ago are given up first.
+ */
+export class SubstrateCache {
+  private readonly kept = new Map<number, { at: number; key: string }>();
+
+  constructor(private readonly arena: Arena) {}
+
+  /** Word address of a tile's bands, one plane after the other; undefined where they are not as the key says. */
+  find(index: number, key: string): number | undefined {
+    const found = this.kept.get(index);
+    if (found?.key !== key) return undefined;
+    this.kept.delete(index);
+    this.kept.set(index, found);
+    return found.at;
+  }
+
+  /** Room for a tile's bands, to be filled now. */
+  make(index: number, key: string): number {
+    let room = this.kept.get(index);
+    if (room) this.kept.delete(index);
+    else if (this.kept.size >= MOST) {
+      const [oldest, its] = this.kept.entries().next().value!;
+      this.kept.delete(oldest);
+      room = its;
+    }
+    const at = room?.at ?? this.arena.allocate(PLANE_BYTES * BANDS.count) >> 2;
+    this.kept.set(index, { at, key });
+    return at;
+  }
+}
