@@ -25,7 +25,7 @@ const rooms = [
   { folder: 'src/core/flow', above: ['marks', 'picture', 'journal', 'formats'] },
   { folder: 'src/core/marks', above: ['picture', 'journal', 'formats'] },
   { folder: 'src/core/picture', above: ['marks', 'journal', 'formats'] },
-  { folder: 'src/core/journal', above: ['picture', 'formats'] },
+  { folder: 'src/core/journal', above: ['formats'] },
   { folder: 'src/core/formats', above: [] },
 ];
 

@@ -1,6 +1,6 @@
 import { groundBands, type Mixture } from '@/core/colour/mixture';
 import { knowPaint, type OwnPaint } from '@/core/colour/ownPaints';
-import { isSheet, makeHeightField, PAPER_TINTS, type HeightField, type SurfaceSpec } from '@/core/surface/heightField';
+import { isSheet, makeHeightField, PAPER_TINTS, placedField, type HeightField, type SurfaceSpec } from '@/core/surface/heightField';
 import { Arena } from './arena';
 import { Basin, WASH_UM, type SaltGrain } from './basin';
 import { Layer, type LayerKind } from './layer';
@@ -22,6 +22,8 @@ export interface PaintingSpec {
   readonly tone?: { readonly mixture: Mixture };
   /** Paints of the painter's own, in the order in which they came into this painting. */
   readonly paints?: readonly OwnPaint[];
+  /** Where its cells lie on the canvas it was begun with, once it was cut, turned or mirrored (see `placedField`). */
+  readonly placed?: readonly number[];
 }
 
 /** Cells and tiles of a painting of a size. */
@@ -81,7 +83,8 @@ export class Painting {
       tilesX: this.tilesX,
       tilesY: this.tilesY,
     } = gridOf(spec));
-    this.surface = makeHeightField(spec.surface, spec.ppi, spec.seed);
+    const field = makeHeightField(spec.surface, spec.ppi, spec.seed);
+    this.surface = spec.placed ? placedField(field, spec.placed) : field;
     const { kind, tint = 'natural' } = spec.surface;
     this.ground = groundBands(spec.tone?.mixture, isSheet(kind) ? PAPER_TINTS[tint] : undefined);
     this.selection = new Layer(SELECTION, 'Selection', 'selection', this.tilesX * this.tilesY);

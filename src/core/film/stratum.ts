@@ -13,6 +13,11 @@ export interface Stratum {
   /** Unit of one step of the thickness, um. */
   readonly thicknessStep: number;
   readonly thickness: Uint16Array;
+  /**
+   * Where it was packed, when it was carried over the borders of tiles since: index of the tile, place in its order.
+   * Turned back, its pieces become one again, byte for byte.
+   */
+  readonly from?: readonly [tile: number, order: number];
 }
 
 export const STEPS = 65535;

@@ -13,9 +13,15 @@ import { TILE, TILE_CELLS, type TileImage } from './tile';
  * masking fluid and wax, with their planes; where the mark is DUSTY, the coats of dust in the same way; then whether
  * there is water (u32), its four scalars (float64), the side of
  * its coarse planes (u32), those, and the cover.
+ *
+ * Where there are pixels or a mask: a mark (u32 RASTER); whether there are pixels (u32), with their codes (u32); whether
+ * there is a mask, with its bytes. Where pieces of strata were carried here: a mark (u32 PIECES); for each stratum the
+ * tile it is from (u32, NO_FILM where it is from here) and its place there.
  */
 const WASH = 0x57415348;
 const DUSTY = 0x44555354;
+const RASTER = 0x52415354;
+const PIECES = 0x50494543;
 /** Coats that every wash has written down. */
 const WET_COATS = COATS.filter((coat) => !(DUST as readonly Coat[]).includes(coat));
 const NO_FILM = 0xffffffff;
@@ -39,6 +45,10 @@ export function encodeTile(image: TileImage): Uint8Array<ArrayBuffer> {
     bytes += 4;
     if (water) bytes += 36 + water.planes.reduce((sum, p) => sum + p.byteLength, 0);
   }
+  const { pixels, mask } = image;
+  if (pixels || mask) bytes += 12 + (pixels?.byteLength ?? 0) + (mask?.byteLength ?? 0);
+  const pieces = image.strata.some((s) => s.from);
+  if (pieces) bytes += 4 + 8 * image.strata.length;
   const out = new Uint8Array(bytes);
   const view = new DataView(out.buffer);
   let at = 0;
@@ -50,7 +60,7 @@ export function encodeTile(image: TileImage): Uint8Array<ArrayBuffer> {
     view.setFloat64(at, v, true);
     at += 8;
   };
-  const plane = (p: Float32Array | Uint16Array) => {
+  const plane = (p: Float32Array | Uint16Array | Uint32Array | Uint8Array) => {
     out.set(new Uint8Array(p.buffer, p.byteOffset, p.byteLength), at);
     at += p.byteLength;
   };
@@ -86,6 +96,20 @@ export function encodeTile(image: TileImage): Uint8Array<ArrayBuffer> {
       water.scalars.forEach(f64);
       u32(Math.sqrt(water.planes[0].length));
       water.planes.forEach(plane);
+    }
+  }
+  if (pixels || mask) {
+    u32(RASTER);
+    for (const raster of [pixels, mask]) {
+      u32(raster ? 1 : 0);
+      if (raster) plane(raster);
+    }
+  }
+  if (pieces) {
+    u32(PIECES);
+    for (const { from } of image.strata) {
+      u32(from ? from[0] : NO_FILM);
+      u32(from ? from[1] : 0);
     }
   }
   return out;
@@ -135,11 +159,24 @@ export function decodeTile(bytes: Uint8Array): TileImage {
     const mass = list(n, () => new Uint16Array(raw(TILE_CELLS * 2)));
     return { pigments: ids, massStep, mass, thicknessStep, thickness: new Uint16Array(raw(TILE_CELLS * 2)) };
   });
-  return { pigments, planes, ...skin, strata, ...(at < bytes.byteLength ? tail() : {}) };
-
-  function tail(): Pick<TileImage, 'wash' | 'water'> {
+  const image: TileImage = { pigments, planes, ...skin, strata };
+  const rest: { -readonly [K in keyof TileImage]?: TileImage[K] } = {};
+  while (at < bytes.byteLength) {
     const mark = u32();
-    if (mark !== WASH && mark !== DUSTY) throw new RangeError('The tile is damaged.');
+    if (mark === WASH || mark === DUSTY) Object.assign(rest, washAndWater(mark));
+    else if (mark === RASTER) {
+      if (count(1)) rest.pixels = new Uint32Array(raw(TILE_CELLS * 4));
+      if (count(1)) rest.mask = new Uint8Array(raw(TILE_CELLS));
+    } else if (mark === PIECES) {
+      rest.strata = strata.map((s) => {
+        const [tile, order] = [u32(), u32()];
+        return tile === NO_FILM ? s : { ...s, from: [tile, order] as const };
+      });
+    } else throw new RangeError('The tile is damaged.');
+  }
+  return { ...image, ...rest };
+
+  function washAndWater(mark: number): Pick<TileImage, 'wash' | 'water'> {
     const maybe = () => (count(1) ? new Float32Array(raw(TILE_CELLS * 4)) : undefined);
     const first = u32();
     let wash: WashImage | undefined;

@@ -1,3 +1,4 @@
+import type { Guard } from './guard';
 import type { Layer } from './layer';
 import type { Painting } from './painting';
 import { gather, scatter, tidy, type Mover } from './interleave';
@@ -50,6 +51,8 @@ export class FilmWindow {
   cure = 0;
   /** Levelling passes that a cell still has to go through. */
   fresh = 0;
+  /** The layer below, where a brush takes up its wet paint. */
+  private readonly lower: Layer | undefined;
   /** Word addresses: list of planes, and the largest float of each kind. */
   private readonly list: number;
   private readonly most: number;
@@ -69,7 +72,9 @@ export class FilmWindow {
     /** What `laid` means in this stroke: paint left (false) or share taken off (true). */
     private readonly rubbing = false,
     private readonly mover: Mover = plainMover(painting),
+    private readonly guard?: Guard,
   ) {
+    this.lower = layer.look.wetThrough ? layerBelow(painting, layer) : undefined;
     this.list = painting.arena.allocate(LIST_BYTES) >> 2;
     this.most = painting.arena.allocate(LIST_BYTES) >> 2;
   }
@@ -122,6 +127,7 @@ export class FilmWindow {
     for (let ty = ty0; ty < ty1; ty++) {
       for (let tx = tx0; tx < tx1; tx++) {
         this.layer.tiles[ty * tilesX + tx]?.pigments.forEach((p) => present.add(p));
+        this.lower?.tiles[ty * tilesX + tx]?.pigments.forEach((p) => present.add(p));
       }
     }
     const pigments = [...present].sort((a, b) => a - b);
@@ -146,6 +152,7 @@ export class FilmWindow {
    */
   flush(): void {
     if (this.loaded) this.dropOverEdge();
+    if (this.guard) this.eachTile(this.dirty, (tx, ty) => this.holdBack(this.guard!, tx, ty));
     this.eachTile(this.dirty, (tx, ty) => this.store(tx, ty));
     this.dirty = emptyRect();
     this.unseen = emptyRect();
@@ -182,6 +189,103 @@ export class FilmWindow {
     drop(0, bottom, this.width, this.height);
     drop(0, top, left, bottom);
     drop(right, top, this.width, bottom);
+  }
+
+  /** Puts back what the tool did in cells that are shut, and enters what it laid there as removed. */
+  private holdBack(guard: Guard, tx: number, ty: number): void {
+    const { painting, channels: n, stride } = this;
+    const index = ty * painting.tilesX + tx;
+    const shares = guard.shares(index);
+    if (shares?.every((v) => v === 255)) return;
+    const { pigments, planes, skin } = guard.film(index);
+    const { f32 } = painting.arena;
+    const places = this.pigments.map((p) => pigments.indexOf(p));
+    for (let i = 0; i < TILE * TILE; i++) {
+      const share = shares ? shares[i] / 255 : 0;
+      const cell = (ty * TILE - this.y0 + (i >> 6)) * this.width + tx * TILE - this.x0 + (i & 63);
+      if (this.rubbing) f32[(this.laid >> 2) + cell] *= share;
+      if (share > 0) continue;
+      const o = (this.film >> 2) + cell * stride;
+      this.pigments.forEach((pigment, k) => {
+        const was = places[k] < 0 ? 0 : planes[places[k]][i];
+        painting.ledger.removed[pigment] += (f32[o + k] - was) * painting.cellArea;
+        f32[o + k] = was;
+        f32[o + n + k] = places[k] < 0 ? 0 : (skin[places[k]]?.[i] ?? 0);
+      });
+      f32[o + n - 1] = planes[pigments.length]?.[i] ?? 0;
+      f32[o + 2 * n - 1] = skin[pigments.length]?.[i] ?? 0;
+      f32[(this.body >> 2) + cell] = planes[pigments.length + 1]?.[i] ?? 0;
+      f32[(this.cure >> 2) + cell] = planes[pigments.length + 2]?.[i] ?? 0;
+      f32[(this.laid >> 2) + cell] = 0;
+    }
+  }
+
+  /**
+   * Brings wet paint of the layer below up to this one, within a distance of a place: a brush that goes there takes it
+   * up and works it in. Cells of the painting.
+   */
+  takeFromBelow(x: number, y: number, reach: number): void {
+    const { lower, painting, channels: n } = this;
+    if (!lower) return;
+    const { f32 } = painting.arena;
+    const left = Math.max(0, Math.floor(x - reach));
+    const top = Math.max(0, Math.floor(y - reach));
+    const right = Math.min(painting.width - 1, Math.ceil(x + reach));
+    const bottom = Math.min(painting.height - 1, Math.ceil(y + reach));
+    for (let ty = top >> 6; ty <= bottom >> 6; ty++) {
+      for (let tx = left >> 6; tx <= right >> 6; tx++) {
+        const index = ty * painting.tilesX + tx;
+        const tile = lower.tiles[index];
+        if (!tile?.volume) continue;
+        this.before(lower, index);
+        tile.version++;
+        const channel = tile.pigments.map((p) => this.pigments.indexOf(p));
+        for (let py = Math.max(top, ty * TILE); py <= Math.min(bottom, ty * TILE + TILE - 1); py++) {
+          for (let px = Math.max(left, tx * TILE); px <= Math.min(right, tx * TILE + TILE - 1); px++) {
+            const i = (py & 63) * TILE + (px & 63);
+            const um = f32[(tile.volume >> 2) + i];
+            if (um <= 0 || Math.hypot(px + 0.5 - x, py + 0.5 - y) > reach) continue;
+            if (this.guard && this.guard.at(px, py) === 0) continue;
+            const cell = (py - this.y0) * this.width + px - this.x0;
+            const o = (this.film >> 2) + cell * this.stride;
+            const all = f32[o + n - 1] + um;
+            const share = um / all;
+            const body = (this.body >> 2) + cell;
+            f32[body] += share * (f32[(tile.body >> 2) + i] - f32[body]);
+            const cure = (this.cure >> 2) + cell;
+            const cured = tile.cure ? f32[(tile.cure >> 2) + i] : 0;
+            f32[cure] += share * (cured - f32[cure]);
+            this.curing ||= f32[cure] > 0;
+            f32[o + n - 1] = all;
+            f32[(tile.volume >> 2) + i] = 0;
+            // what was below carried this film; now it is part of it
+            f32[(this.relief >> 2) + cell] -= um;
+            if (tile.skinVolume) f32[(tile.skinVolume >> 2) + i] = 0;
+            channel.forEach((c, k) => {
+              f32[o + c] += f32[(tile.mass[k] >> 2) + i];
+              f32[(tile.mass[k] >> 2) + i] = 0;
+              if (tile.skinVolume) f32[(tile.skin[k] >> 2) + i] = 0;
+            });
+          }
+        }
+      }
+    }
+  }
+
+  /** Tiles of the layer below from which everything was taken give their planes back. */
+  private tidyBelow(): void {
+    const { lower, painting } = this;
+    lower?.forEachTile((tile, index) => {
+      if (!tile.volume) return;
+      const at = tile.volume >> 2;
+      if (painting.arena.f32.subarray(at, at + TILE * TILE).some((v) => v > 0)) return;
+      this.before(lower, index);
+      tile.dropWet();
+      tile.version++;
+      if (!tile.bare) return;
+      tile.dispose();
+      lower.tiles[index] = undefined;
+    });
   }
 
   /** Calls back for the tiles of the painting in a rectangle of the window, with the part of each that lies in it. */
@@ -245,6 +349,7 @@ export class FilmWindow {
       if (cures) f32.copyWithin((tile.cure >> 2) + to, (this.cure >> 2) + from, (this.cure >> 2) + from + count);
     }
     tile.version++;
+    this.guard?.hide(tile, index);
   }
 
   /** Gives the window's memory back. */
@@ -252,6 +357,7 @@ export class FilmWindow {
     const { arena } = this.painting;
     for (const plane of this.planes) if (plane) arena.free(plane, this.capacity * 4);
     arena.free(this.list << 2, LIST_BYTES);
+    this.tidyBelow();
     arena.free(this.most << 2, LIST_BYTES);
     if (this.film) arena.free(this.film, this.filmCapacity * 4);
     this.film = this.relief = this.body = this.laid = this.fresh = 0;
@@ -489,3 +595,8 @@ const plainMover = ({ arena }: Painting): Mover => ({
   scatter: (...p) => scatter([arena.f32, arena.i32], ...p),
   tidy: (...p) => tidy([arena.f32, arena.i32], ...p),
 });
+
+/** The nearest visible paint layer below one. */
+function layerBelow({ layers }: Painting, layer: Layer): Layer | undefined {
+  return layers.slice(0, Math.max(0, layers.indexOf(layer))).findLast((l) => l.kind === 'paint' && l.visible && !l.look.locked);
+} // prettier-ignore

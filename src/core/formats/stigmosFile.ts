@@ -74,7 +74,7 @@ export function encodeStigmosFile(
   const journal: Journal = {
     format: 'stigmos-journal',
     version: 1,
-    painting: painting.spec as Journal['painting'],
+    painting: studio.begun as Journal['painting'],
     entries: [...entries],
   };
   const content: Zippable = {};

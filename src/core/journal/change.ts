@@ -13,6 +13,8 @@ export interface Change {
   readonly flowed: ReadonlySet<number>;
   /** Layers were added, removed, ordered, hidden, shown, renamed or chosen. */
   readonly layers: boolean;
+  /** The canvas is another one: of another size, or turned. */
+  readonly canvas?: boolean;
 }
 
 /** What a command works on, and how it keeps what was there before. */

@@ -176,7 +176,18 @@ export const paintingSchema = z
           .enum(Object.keys(PAPER_TINTS) as [PaperTint, ...PaperTint[]])
           .optional()
           .describe('Paper: its colour'),
+        own: z
+          .strictObject({
+            widthPx: z.number().int().min(16).max(4096),
+            heightPx: z.number().int().min(16).max(4096),
+            heights: z.string().max(24_000_000).describe('Heights 0..255, row by row; zlib, base64'),
+            widthMm: z.number().min(5).max(1000),
+            depthUm: z.number().min(0).max(2000),
+          })
+          .optional()
+          .describe('Kind own: a scan, made seamless'),
       })
+      .refine((surface) => (surface.kind === 'own') === (surface.own !== undefined), 'a surface of your own needs its scan')
       .default({ kind: 'linen-fine', scale: 1, depth: 1 }),
     tone: z.strictObject({ mixture: mixtureSchema }).optional(),
     paints: z.array(ownPaintSchema).max(OWN_PLACES).optional().describe('Own paints, derived from measurement'),

@@ -11,6 +11,7 @@ import { STICKS } from '@/core/marks/stickForms';
 import { noChange, tileRect, wholeRect, type Change, type Workplace } from './change';
 import type { Command } from './commands';
 import { PainterError } from './errors';
+import { needOpen } from './layerWork';
 import { needTubes } from './toolbox';
 
 /** Darkest line of a drawing that is brought in, washes of full strength. */
@@ -21,7 +22,7 @@ export function settleDust(
   { painting, keep }: Workplace,
   { do: what }: Extract<Command, { do: 'fix' | 'blow' }>,
 ): Change {
-  // prettier-ignore
+  needOpen(painting, painting.activeLayer);
   const tiles = (what === 'fix' ? fix : blowOff)(painting, painting.active, keep);
   if (tiles.length === 0) {
     throw new PainterError(`There is no dust on "${painting.active.name}" to ${what === 'fix' ? 'fix' : 'blow off'}.`);
@@ -43,9 +44,7 @@ export function recolourLines(
   { painting, keep }: Workplace,
   command: Extract<Command, { do: 'layer.recolour' }>,
 ): Change {
-  // prettier-ignore
-  const layer = painting.layer(command.layer);
-  if (!layer) throw new PainterError(`There is no layer "${command.layer}".`);
+  const layer = needOpen(painting, command.layer);
   if (layer.kind !== 'drawing') throw new PainterError(`"${layer.name}" is no drawing: replace its tubes instead.`);
   needTubes(Object.keys(command.mixture));
   const colour = lineColour(command.mixture);

@@ -11,6 +11,11 @@ export const changesPainting = (command: Command): boolean =>
   command.do === 'fix' ||
   command.do === 'silhouette' ||
   command.do === 'blow' ||
+  command.do === 'select' ||
+  command.do === 'transform' ||
+  command.do === 'canvas' ||
+  command.do === 'fill' ||
+  command.do === 'stamp' ||
   command.do.startsWith('slab.') ||
   (command.do.startsWith('layer.') && command.do !== 'layer.choose');
 

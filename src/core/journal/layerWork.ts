@@ -2,7 +2,7 @@ import type { Adjustment, AdjustmentKind } from '@/core/colour/adjust';
 import { adjustmentSchema } from '@/core/colour/adjust';
 import type { BlendMode } from '@/core/colour/blendModes';
 import type { Layer } from '@/core/film/layer';
-import { holdsFilm, type LayerKind, type LayerLook } from '@/core/film/layerLook';
+import type { LayerKind, LayerLook } from '@/core/film/layerLook';
 import type { Painting } from '@/core/film/painting';
 import { layPreparedWash } from '@/core/marks/preparedWash';
 import { noChange, wholeRect, type Change, type Workplace } from './change';
@@ -243,5 +243,3 @@ export function changeLayers(
       return soften(place, command);
   }
 } // prettier-ignore
-
-export const isFilm = (layer: Layer): boolean => holdsFilm(layer.kind);

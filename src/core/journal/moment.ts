@@ -1,13 +1,14 @@
 import type { Layer } from '@/core/film/layer';
 import type { LayerLook } from '@/core/film/layerLook';
 import type { Ledger } from '@/core/film/ledger';
-import type { FlowState } from '@/core/film/painting';
+import type { FlowState, Painting } from '@/core/film/painting';
 import { TILE, type TileImage } from '@/core/film/tile';
 import type { Command } from './commands';
 import type { ToolboxState } from './toolbox';
 
 /** Who is in the stack, in which order. */
 export interface Structure {
+  readonly painting: Painting;
   readonly layers: readonly { layer: Layer; look: LayerLook }[];
   readonly activeLayer: string;
   readonly part: 'layer' | 'mask';

@@ -8,7 +8,7 @@ import { PainterError } from './errors';
 import { needTubes } from './toolbox';
 
 /** Thickness that tools leave when they cover, um: brushes by the body of the paint, the knife its slab. */
-const thicknessOf = ({ tool, body, strength }: ToolSettings): number =>
+export const thicknessOf = ({ tool, body, strength }: ToolSettings): number =>
   strength * (kindOf(tool) === 'knife' ? 260 : 40 + 70 * body);
 
 /** Fills or cuts a shape. @throws PainterError when there is nothing to fill it with, or the layer takes none of it */

@@ -81,7 +81,15 @@ const spokenLook = (look: LayerLook): Partial<LayerLook> =>
       .map((key) => [key, look[key]]),
   );
 
+/** The canvas, once it was cut, extended, turned or mirrored: mm, and where its cells lay at first. */
+const canvasState = z.strictObject({
+  widthMm: z.number().positive().max(20_000),
+  heightMm: z.number().positive().max(20_000),
+  placed: z.array(z.number().int()).length(6).optional(),
+});
+
 export const studioStateSchema = z.strictObject({
+  canvas: canvasState.optional(),
   clock: z.number(),
   strokes: z.number().int(),
   layersMade: z.number().int(),
@@ -125,7 +133,11 @@ export function encodeStudioState(studio: Studio): StudioState {
     tipVolume: [...r.tipVolume],
     tuftVolume: [...r.tuftVolume],
   });
+  const { widthMm, heightMm, placed } = painting.spec;
+  const begun = studio.begun;
+  const same = !placed && widthMm === begun.widthMm && heightMm === begun.heightMm;
   return {
+    ...(!same && { canvas: { widthMm, heightMm, ...(placed && { placed: [...placed] }) } }),
     clock: studio.clock,
     strokes: studio.strokes,
     layersMade: painting.layersMade,
@@ -177,6 +189,7 @@ const spoken = ({ water, grade, into, grey, ...held }: ToolSettings): StudioStat
 
 /** Puts a state into a fresh studio, whose layers are then empty: their tiles follow. */
 export function restoreStudioState(studio: Studio, state: StudioState): void {
+  if (state.canvas) studio.layOut({ ...studio.begun, ...state.canvas });
   const { painting } = studio;
   painting.layers = state.layers.map(({ id, kind, ...look }) => {
     const layer = new Layer(id, look.name, kind, painting.tilesX * painting.tilesY);

@@ -1,3 +1,6 @@
+import type { BlendMode } from '@/core/colour/blendModes';
+import { linearToBytes } from '@/core/colour/colorimetry';
+import { masstoneLinear } from '@/core/colour/mixture';
 import { BrushStroke } from '@/core/marks/brushStroke';
 import { EraserStroke } from '@/core/marks/eraserStroke';
 import { GelStroke } from '@/core/marks/gelStroke';
@@ -6,6 +9,7 @@ import { KeepOffStroke } from '@/core/marks/keepOffStroke';
 import { KNIVES } from '@/core/marks/knifeForm';
 import { KnifeStroke } from '@/core/marks/knifeStroke';
 import { KneadedStroke } from '@/core/marks/kneadedStroke';
+import { LightStroke, type LightForm } from '@/core/marks/lightStroke';
 import { SaltStroke } from '@/core/marks/saltStroke';
 import { isRub, rubbing, RUBS, SmudgeStroke, type RubName } from '@/core/marks/smudgeStroke';
 import { SpatterStroke } from '@/core/marks/spatterStroke';
@@ -14,10 +18,48 @@ import type { StrokeInProgress, StrokeSetting } from '@/core/marks/stampedStroke
 import { graded } from '@/core/marks/stickForms';
 import { StickStroke } from '@/core/marks/stickStroke';
 import { Together } from '@/core/marks/together';
-import { kindOf, stickForm, washForm } from '@/core/marks/tools';
+import { isBlender, kindOf, stickForm, washForm } from '@/core/marks/tools';
 import { WASH_FORMS } from '@/core/marks/washForms';
 import { BlotStroke, DropStroke, SplatterStroke, WashStroke } from '@/core/marks/washStroke';
 import type { Toolbox } from './toolbox';
+
+/** How the tool in hand marks light and masks: by its kind, its hardness, and whether it lays or blends. */
+function lightForm(tools: Toolbox): LightForm {
+  const { tool, blend, tip } = tools.current;
+  const smear = blend > 0.5 || isBlender(tool) || isRub(tool) || kindOf(tool) === 'finger';
+  switch (kindOf(tool)) {
+    case 'spray':
+      return { soft: 1, grain: 0.12, smear };
+    case 'eraser':
+    case 'kneaded':
+      return { soft: tip === 'hard' ? 0.15 : 0.8, grain: 0, rub: true };
+    case 'stick':
+      return { soft: 0.4, grain: 0.75, smear };
+    case 'knife':
+    case 'ink':
+      return { soft: 0.08, grain: 0, smear };
+    case 'spatter':
+      return { soft: 0.3, grain: 0.9, smear };
+    default:
+      return { soft: 0.45, grain: 0.1, smear };
+  }
+}
+
+/** Light for a blend mode when nothing is loaded: white where it lightens, black where it darkens. */
+const LIGHTENS: readonly BlendMode[] = ['screen', 'color-dodge', 'lighten'];
+
+/** A stroke on what has no film: a mask, light, a picture. */
+export function lightStrokeFor(tools: Toolbox, setting: StrokeSetting, part: 'layer' | 'mask'): LightStroke {
+  const { look } = setting.layer;
+  const form = lightForm(tools);
+  if (part === 'mask') {
+    return new LightStroke(setting, form, { on: 'mask', grey: setting.settings.grey, fill: look.mask?.fill ?? 255 });
+  }
+  const mixture = tools.lastMixture;
+  const plain = LIGHTENS.includes(look.blend) ? 255 : 0;
+  const colour = mixture ? linearToBytes(masstoneLinear(mixture)) : ([plain, plain, plain] as const);
+  return new LightStroke(setting, form, { on: 'pixels', colour });
+}
 
 /** The stroke that the tool in hand makes. */
 export function strokeFor(tools: Toolbox, setting: StrokeSetting): StrokeInProgress {

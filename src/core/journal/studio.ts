@@ -1,4 +1,6 @@
+import { Guard } from '@/core/film/guard';
 import type { Layer } from '@/core/film/layer';
+import { holdsFilm, holdsPixels } from '@/core/film/layerLook';
 import { Ledger, type MassBalance } from '@/core/film/ledger';
 import { Painting, type PaintingSpec } from '@/core/film/painting';
 import { makeSlab, SLAB } from '@/core/film/slab';
@@ -16,14 +18,27 @@ import { PainterError } from './errors';
 import { STEP_SECONDS } from '@/core/flow/washRates';
 import { bringDrawing, recolourLines, settleDust } from './dustWork';
 import { changesPainting } from './history';
-import { changeLayers } from './layerWork';
+import { onOtherCanvas } from './canvasWork';
+import { fillArea, newBase } from './fillWork';
+import { bringPicture, copyAll, duplicate, mergeDown } from './joinWork';
+import { allChanged, changeLayers } from './layerWork';
+import { changeMask } from './maskWork';
+import { select } from './selectWork';
+import { stampPiece, transform } from './transformWork';
 import { mist } from '@/core/flow/mist';
 import { retube } from './retubeWork';
 import { silhouette } from './shapeWork';
 import { scrapeSlab, squeezeOnSlab } from './slabWork';
 import { momentBytes, type Moment, type Structure, type Undone } from './moment';
-import { strokeFor } from './strokeFor';
+import { lightStrokeFor, strokeFor } from './strokeFor';
 import { Toolbox } from './toolbox';
+
+/** @throws PainterError when a layer is hidden or locked */
+function shown(layer: Layer): Layer {
+  if (!layer.visible) throw new PainterError(`"${layer.name}" is hidden: show it before painting on it.`);
+  if (layer.look.locked) throw new PainterError(`"${layer.name}" is locked: unlock it before painting on it.`);
+  return layer;
+}
 
 type StrokeCommand = Extract<Command, { do: 'stroke' }>;
 /** What is said of a stroke beside its readings. */
@@ -37,7 +52,7 @@ type StrokeTold = Pick<StrokeCommand, 'on' | 'pace'>;
  * budget, the oldest are dropped, and going back that far replays the timeline instead: slower, the same bytes.
  */
 export class Studio {
-  readonly painting: Painting;
+  private canvas: Painting;
   /** The stone to mix on: a small painting beside the painting, with the same tools and the same book of paint. */
   readonly slab: Painting;
   readonly tools: Toolbox;
@@ -49,7 +64,9 @@ export class Studio {
   private past: Moment[] = [];
   private future: Undone[] = [];
   private pending: Moment | undefined;
-  private inAir: { stroke: StrokeInProgress; samples: number[][]; rect: PixelRect; told: StrokeTold } | undefined;
+  private inAir:
+    | { stroke: StrokeInProgress; samples: number[][]; rect: PixelRect; told: StrokeTold; guard: Guard | undefined }
+    | undefined;
   /** Tiles in which water has moved since they were last taken; since the stroke in the air began. */
   private flowed = new Set<number>();
   private flowedInStroke = new Set<number>();
@@ -57,12 +74,34 @@ export class Studio {
   private waited = 0;
 
   constructor(
-    spec: PaintingSpec,
+    private readonly begunAs: PaintingSpec,
     private readonly historyBytes = 600e6,
   ) {
-    this.painting = new Painting(spec);
+    this.canvas = new Painting(begunAs);
     this.slab = makeSlab(this.painting);
     this.tools = new Toolbox(this.painting);
+  }
+
+  /** The painting as it is now: another object once its canvas was cut, turned or extended. */
+  get painting(): Painting {
+    return this.canvas;
+  }
+
+  /** Puts another canvas on the easel. */
+  private setCanvas(painting: Painting): void {
+    this.canvas = painting;
+    this.tools.moveTo(painting);
+  }
+
+  /** Takes over a canvas that is laid out in another way, as a snapshot tells it; it is empty. */
+  layOut(spec: PaintingSpec): void {
+    this.setCanvas(new Painting(spec, this.painting.arena, this.painting.ledger));
+  }
+
+  /** What the painting was begun with, and the own paints that came to it: where its journal starts. */
+  get begun(): PaintingSpec {
+    const { paints } = this.painting.spec;
+    return paints ? { ...this.begunAs, paints } : this.begunAs;
   }
 
   /**
@@ -107,10 +146,12 @@ export class Studio {
     if (this.inAir) throw new PainterError('A stroke is still being made.');
     this.needNoWait();
     const painting = on ? this.slab : this.painting;
-    const layer = on ? this.slabForTool() : this.layerForTool();
+    const onLight = !on && (painting.part === 'mask' || !holdsFilm(painting.active.kind));
+    const layer = on ? this.slabForTool() : onLight ? this.layerForLight() : this.layerForTool();
+    const guard = on ? undefined : Guard.of(painting, layer);
     const before = this.open();
     // on the slab a brush takes up what it finds
-    if (!on) this.tools.reloadByItself();
+    if (!on && !onLight) this.tools.reloadByItself();
     this.flowedInStroke = new Set();
     const keep = (l: Layer, index: number) => {
       before(l, index);
@@ -118,12 +159,14 @@ export class Studio {
     };
     const seed = (Math.imul(painting.spec.seed, 7907) + Math.imul(this.strokes + 1, 104729)) >>> 1;
     const settings = this.tools.current;
-    const stroke = strokeFor(this.tools, { painting, layer, settings, seed, before: keep, pace: pace ?? 1 });
+    const setting = { painting, layer, settings, seed, before: guard?.wrap(keep) ?? keep, pace: pace ?? 1, guard };
+    const stroke = onLight ? lightStrokeFor(this.tools, setting, painting.part) : strokeFor(this.tools, setting);
     this.strokes++;
     this.inAir = {
       stroke,
       samples: [],
       rect: noRect(),
+      guard: onLight ? undefined : guard,
       told: { ...(on && { on }), ...(pace !== undefined && { pace }) },
     };
   }
@@ -174,8 +217,9 @@ export class Studio {
 
   /** Lifts the tool. @returns the stroke as a command, and what it changed in all. */
   endStroke(): { command: StrokeCommand; change: Change } {
-    const { stroke, samples, rect, told } = this.inAir!;
+    const { stroke, samples, rect, told, guard } = this.inAir!;
     stroke.end();
+    guard?.settle();
     if (!told.on && ['brush', 'knife'].includes(kindOf(this.tools.inHand))) {
       dirtyPaint(this.painting, this.painting.active, (l, i) => this.keepTile(l, i));
     }
@@ -310,6 +354,29 @@ export class Studio {
       case 'fix':
       case 'blow':
         return settleDust(this.workplace, command);
+      case 'layer.duplicate':
+        return duplicate(this.workplace, command);
+      case 'layer.merge':
+        return mergeDown(this.workplace, command);
+      case 'layer.copy-all':
+        return copyAll(this.workplace, command);
+      case 'layer.picture':
+        return bringPicture(this.workplace, command);
+      case 'layer.mask':
+        return changeMask(this.workplace, command);
+      case 'layer.base':
+        return newBase(this.workplace, command);
+      case 'select':
+        return select(this.workplace, command);
+      case 'transform':
+        return transform(this.workplace, command);
+      case 'stamp':
+        return stampPiece(this.workplace, command);
+      case 'fill':
+        return fillArea(this.workplace, command, this.tools.current, this.paintable(this.painting.active));
+      case 'canvas':
+        this.setCanvas(onOtherCanvas(this.workplace, command, this.begun));
+        return { ...allChanged(this.painting), canvas: true };
       case 'layer.recolour':
         return recolourLines(this.workplace, command);
       case 'layer.bring':
@@ -393,13 +460,28 @@ export class Studio {
     if (kindOf(tool) === 'stick' && into === 'sketch' && active.kind !== 'drawing') {
       const sketch = painting.layers.find((l) => l.kind === 'drawing' && l.visible);
       if (!sketch) throw new PainterError('There is no sketch to draw on: show one or add one in Layers.');
-      return sketch;
+      return shown(sketch);
     }
     if (draws(tool)) {
-      if (!active.visible) throw new PainterError(`"${active.name}" is hidden: show it before painting on it.`);
-      return active;
+      return shown(active);
     }
     return this.paintable(active);
+  }
+
+  /** The layer on which light, pixels or a mask are painted. @throws PainterError when there is nothing to paint on */
+  private layerForLight(): Layer {
+    const { active, part } = this.painting;
+    if (part === 'layer' && !holdsPixels(active.kind)) {
+      throw new PainterError(
+        active.kind === 'group'
+          ? `"${active.name}" is a group: choose one of its layers to paint on.`
+          : `"${active.name}" is an adjustment: give it a mask to paint where it works.`,
+      );
+    }
+    if (['salt', 'gel', 'keep-off', 'drops', 'splatter'].includes(kindOf(this.tools.inHand))) {
+      throw new PainterError(`There is no paint on "${active.name}" for the ${this.tools.inHand}: take a brush or the spray.`);
+    }
+    return shown(active);
   }
 
   /** @throws PainterError when a layer takes no paint now */
@@ -409,8 +491,7 @@ export class Studio {
         `"${active.name}" takes sticks and ink only: choose a paint layer for the ${this.tools.inHand}.`,
       );
     }
-    if (!active.visible) throw new PainterError(`"${active.name}" is hidden: show it before painting on it.`);
-    return active;
+    return shown(active);
   }
 
   /** The slab, for the tool in hand. */
@@ -515,15 +596,26 @@ export class Studio {
   /** The same tiles as another moment's, as they are now. */
   private mirror(other: Moment): Moment {
     const now = this.moment();
+    if (other.structure.painting !== this.painting) {
+      // on another canvas: everything on this one
+      for (const layer of [...this.painting.layers, this.painting.selection]) {
+        layer.forEachTile((_, index) => this.keepTile(layer, index, now));
+      }
+    }
     for (const [layer, tiles] of other.tiles) for (const index of tiles.keys()) this.keepTile(layer, index, now);
     return now;
   }
 
   private goTo(moment: Moment, timeline: Command[]): Change {
+    const now = this.structure();
+    const canvas = moment.structure.painting !== this.painting;
+    if (canvas) {
+      for (const layer of [...this.painting.layers, this.painting.selection]) this.painting.disposeLayer(layer);
+      this.setCanvas(moment.structure.painting);
+    }
     const { painting } = this;
     const rect = noRect();
     const slab = noRect();
-    const now = this.structure();
     const layersDiffer =
       now.layers.length !== moment.structure.layers.length ||
       now.layers.some((l, i) => {
@@ -548,7 +640,7 @@ export class Studio {
       layer.basin?.dispose();
       layer.basin = undefined;
     }
-    if (layersDiffer) growRect(rect, wholeRect(this.painting));
+    if (layersDiffer || canvas) growRect(rect, wholeRect(this.painting));
     painting.order++;
     painting.ledger.copyFrom(moment.ledger);
     this.tools.restore(moment.tools);
@@ -556,7 +648,7 @@ export class Studio {
     this.clock = moment.clock;
     painting.flow = { ...moment.flow };
     this.timeline = timeline;
-    return { ...noChange(), rect, slab, layers: true };
+    return { ...noChange(), rect, slab, layers: true, ...(canvas && { canvas }) };
   }
 
   /** Goes back farther than tiles were kept: from the empty ground through everything but the last change. */
@@ -580,8 +672,9 @@ export class Studio {
 
   /** Back to the empty ground. */
   private clear(): void {
+    for (const layer of this.allLayers) this.painting.disposeLayer(layer);
+    if (this.painting.spec.placed) this.layOut(this.begun);
     const { painting } = this;
-    for (const layer of this.allLayers) painting.disposeLayer(layer);
     painting.layers = [];
     painting.layersMade = 0;
     painting.addLayer('drawing', 'Sketch');
@@ -598,6 +691,7 @@ export class Studio {
 
   private structure(): Structure {
     const { layers, activeLayer, part, layersMade } = this.painting;
-    return { layers: layers.map((layer) => ({ layer, look: layer.look })), activeLayer, part, layersMade };
+    const { painting } = this;
+    return { painting, layers: layers.map((layer) => ({ layer, look: layer.look })), activeLayer, part, layersMade };
   }
 }

@@ -61,7 +61,18 @@ export class Toolbox {
   private loads = new Map<ToolId, Load>();
   private readonly footprints = new Map<ToolId, { sizeMm: number; form: BrushForm; footprint: Footprint }>();
 
-  constructor(private readonly painting: Painting) {}
+  constructor(private painting: Painting) {}
+
+  /** From now on the tools work on another canvas, with the same ledger and cells. */
+  moveTo(painting: Painting): void {
+    this.painting = painting;
+  }
+
+  /** What the tool in hand was loaded with last; undefined where it never was, or with water alone. */
+  get lastMixture(): Mixture | undefined {
+    const mixture = this.loads.get(this.inHand)?.mixture;
+    return mixture && Object.values(mixture).some((part) => part > 0) ? mixture : undefined;
+  }
 
   /** Settings of the tool in hand. */
   get current(): ToolSettings {

@@ -1,6 +1,8 @@
+import { TILE_CELLS } from '@/core/film/cells';
 import type { Tile } from '@/core/film/tile';
 import { dustUm } from '@/core/flow/washRates';
 import { PlainStroke } from './plainStroke';
+import type { StrokeSetting } from './stampedStroke';
 
 /** Dust of one pigment on a tile: word addresses of its planes. */
 export interface DustPlanes {
@@ -35,21 +37,24 @@ export abstract class DustStroke extends PlainStroke {
     return surface.um[(py % surface.size) * surface.size + (px % surface.size)] + there;
   }
 
-  /** Planes that hold nothing any more are given back. */
   override end(): void {
     super.end();
-    const { layer, painting } = this.setting;
-    const { f32 } = painting.arena;
-    layer.forEachTile((tile) => {
-      const { wash } = tile;
-      if (!wash?.dusty) return;
-      for (const pigment of [...wash.pigments]) {
-        for (const coat of ['loose', 'pressed'] as const) {
-          const plane = wash.coats[coat][wash.pigments.indexOf(pigment)] ?? 0;
-          if (plane && !f32.subarray(plane >> 2, (plane >> 2) + 4096).some((v) => v > 0)) wash.drop(coat, pigment);
-        }
-      }
-      if (wash.empty && !layer.basin) tile.wash = undefined;
-    });
+    dropEmptyDust(this.setting);
   }
+}
+
+/** Planes of dust that hold nothing are given back. */
+export function dropEmptyDust({ layer, painting }: StrokeSetting): void {
+  const { f32 } = painting.arena;
+  layer.forEachTile((tile) => {
+    const { wash } = tile;
+    if (!wash?.dusty) return;
+    for (const pigment of [...wash.pigments]) {
+      for (const coat of ['loose', 'pressed'] as const) {
+        const plane = wash.coats[coat][wash.pigments.indexOf(pigment)] ?? 0;
+        if (plane && !f32.subarray(plane >> 2, (plane >> 2) + TILE_CELLS).some((v) => v > 0)) wash.drop(coat, pigment);
+      }
+    }
+    if (wash.empty && !layer.basin) tile.wash = undefined;
+  });
 }

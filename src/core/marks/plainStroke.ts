@@ -70,7 +70,7 @@ export abstract class PlainStroke implements StrokeInProgress {
     begin: (tile: Tile, index: number) => boolean,
     visit: (cell: number, px: number, py: number) => void,
   ): void {
-    const { painting, layer, before } = this.setting;
+    const { painting, layer, before, guard } = this.setting;
     const { mmPerPx, width, height, tilesX, arena } = painting;
     const [cx, cy, r] = [x / mmPerPx, y / mmPerPx, reach / mmPerPx];
     const rect = {
@@ -88,6 +88,7 @@ export abstract class PlainStroke implements StrokeInProgress {
         tile.version++;
         for (let py = Math.max(rect.top, ty * TILE); py < Math.min(rect.bottom, (ty + 1) * TILE); py++) {
           for (let px = Math.max(rect.left, tx * TILE); px < Math.min(rect.right, (tx + 1) * TILE); px++) {
+            if (guard && guard.at(px, py) === 0) continue;
             visit((py & 63) * TILE + (px & 63), px, py);
           }
         }

@@ -14,14 +14,82 @@ import type { StickForm } from './stickForms';
 
 export type Outline = readonly (readonly number[])[];
 
+/** Which cells of a painting are meant, and how much of each. */
+abstract class CellMask {
+  abstract readonly rect: PixelRect;
+  /** Share of a cell that lies inside, 0..1. */
+  abstract at(px: number, py: number): number;
+
+  /** Calls back for the tiles that it lies on, made where they are missing. */
+  eachTile(
+    painting: Painting,
+    layer: Layer,
+    before: BeforeTile,
+    make: boolean,
+    visit: (tile: Tile, cells: (each: (cell: number, share: number, px: number, py: number) => void) => void) => void,
+  ): PixelRect {
+    // prettier-ignore
+    const { left, top, right, bottom } = this.rect;
+    const changed = noRect();
+    if (right <= left || bottom <= top) return changed;
+    for (let ty = top >> 6; ty <= (bottom - 1) >> 6; ty++) {
+      for (let tx = left >> 6; tx <= (right - 1) >> 6; tx++) {
+        const index = ty * painting.tilesX + tx;
+        if (!make && !layer.tiles[index]) continue;
+        before(layer, index);
+        const tile = layer.ensureTile(index, painting.arena);
+        const selected = painting.selected ? (painting.selection.tiles[index]?.mask ?? null) : undefined;
+        visit(tile, (each) => {
+          if (selected === null) return;
+          for (let py = Math.max(top, ty * TILE); py < Math.min(bottom, (ty + 1) * TILE); py++) {
+            for (let px = Math.max(left, tx * TILE); px < Math.min(right, (tx + 1) * TILE); px++) {
+              const cell = (py & 63) * TILE + (px & 63);
+              const share = this.at(px, py) * (selected ? selected[cell] / 255 : 1);
+              if (share > 0.001) each(cell, share, px, py);
+            }
+          }
+        });
+        tile.version++;
+        growRect(changed, { left: Math.max(left, tx * TILE), top: Math.max(top, ty * TILE), right: Math.min(right, (tx + 1) * TILE), bottom: Math.min(bottom, (ty + 1) * TILE) }); // prettier-ignore
+      }
+    }
+    return changed;
+  }
+}
+
+/** A region of the whole picture, 0..255 a cell, row by row. */
+class RegionMask extends CellMask {
+  readonly rect: PixelRect;
+
+  constructor(
+    { width, height }: Painting,
+    private readonly region: Uint8Array,
+  ) {
+    super();
+    this.rect = { left: width, top: height, right: 0, bottom: 0 };
+    region.forEach((v, i) => {
+      if (v === 0) return;
+      const [x, y] = [i % width, Math.floor(i / width)];
+      growRect(this.rect, { left: x, top: y, right: x + 1, bottom: y + 1 });
+    });
+    this.wide = width;
+  }
+  private readonly wide: number;
+
+  at(px: number, py: number): number {
+    return this.region[py * this.wide + px] / 255;
+  }
+}
+
 /** A shape on the cells of a painting: how much of each cell lies inside, and how far it goes. */
-export class ShapeMask {
+export class ShapeMask extends CellMask {
   readonly rect: PixelRect;
   private readonly share: Float32Array;
   private readonly wide: number;
 
   /** @param outline corners, mm; it is closed @param edgeMm width over which the edge is lost; 0 is found */
   constructor(painting: Painting, outline: Outline, edgeMm: number) {
+    super();
     const { mmPerPx, width, height } = painting;
     const points = outline.map(([x, y]) => [x / mmPerPx, y / mmPerPx]);
     const soft = Math.max(1, edgeMm / mmPerPx);
@@ -70,39 +138,6 @@ export class ShapeMask {
     if (px < left || py < top || px >= right || py >= bottom) return 0;
     return this.share[(py - top) * this.wide + px - left];
   }
-
-  /** Calls back for the tiles that it lies on, made where they are missing. */
-  eachTile(
-    painting: Painting,
-    layer: Layer,
-    before: BeforeTile,
-    make: boolean,
-    visit: (tile: Tile, cells: (each: (cell: number, share: number, px: number, py: number) => void) => void) => void,
-  ): PixelRect {
-    // prettier-ignore
-    const { left, top, right, bottom } = this.rect;
-    const changed = noRect();
-    if (right <= left || bottom <= top) return changed;
-    for (let ty = top >> 6; ty <= (bottom - 1) >> 6; ty++) {
-      for (let tx = left >> 6; tx <= (right - 1) >> 6; tx++) {
-        const index = ty * painting.tilesX + tx;
-        if (!make && !layer.tiles[index]) continue;
-        before(layer, index);
-        const tile = layer.ensureTile(index, painting.arena);
-        visit(tile, (each) => {
-          for (let py = Math.max(top, ty * TILE); py < Math.min(bottom, (ty + 1) * TILE); py++) {
-            for (let px = Math.max(left, tx * TILE); px < Math.min(right, (tx + 1) * TILE); px++) {
-              const share = this.at(px, py);
-              if (share > 0.001) each((py & 63) * TILE + (px & 63), share, px, py);
-            }
-          }
-        });
-        tile.version++;
-        growRect(changed, { left: Math.max(left, tx * TILE), top: Math.max(top, ty * TILE), right: Math.min(right, (tx + 1) * TILE), bottom: Math.min(bottom, (ty + 1) * TILE) }); // prettier-ignore
-      }
-    }
-    return changed;
-  }
 }
 
 /** Direction of the longest extent of an outline (principal axis), a unit vector. */
@@ -131,16 +166,24 @@ export interface Filling {
   readonly seed: number;
 }
 
+/** Fills a region of the picture (0..255 a cell) with wet paint; it is entered as loaded. @returns cells that changed */
+export const fillRegion = (
+  painting: Painting,
+  layer: Layer,
+  region: Uint8Array,
+  filling: Filling,
+  before: BeforeTile,
+): PixelRect => fillShape(painting, layer, new RegionMask(painting, region), [[0, 0], [1, 0], [1, 1]], filling, before); // prettier-ignore
+
 /** Fills a shape with wet paint, or with the dust of a stick; it is entered as loaded. @returns cells that changed */
 export function fillShape(
   painting: Painting,
   layer: Layer,
-  mask: ShapeMask,
+  mask: CellMask,
   outline: Outline,
   filling: Filling,
   before: BeforeTile,
 ): PixelRect {
-  // prettier-ignore
   const { arena, ledger, cellArea, mmPerPx, surface } = painting;
   const parts = Object.entries(normalise(filling.mixture))
     .map(([id, part]) => ({ pigment: pigmentIndex(id), part }))
@@ -198,7 +241,7 @@ export function fillShape(
 }
 
 /** Cuts a shape out of a layer, wet and dry. @returns cells that changed */
-export function cutShape(painting: Painting, layer: Layer, mask: ShapeMask, before: BeforeTile): PixelRect {
+export function cutShape(painting: Painting, layer: Layer, mask: CellMask, before: BeforeTile): PixelRect {
   const { arena, ledger, cellArea } = painting;
   const changed = mask.eachTile(painting, layer, before, false, (tile, cells) => {
     tile.laid ||= arena.allocate(PLANE_BYTES);

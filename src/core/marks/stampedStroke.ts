@@ -1,3 +1,4 @@
+import type { Guard } from '@/core/film/guard';
 import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
@@ -27,6 +28,8 @@ export interface StrokeSetting {
   readonly before: BeforeTile;
   /** How fast time passes on wet paper, by the times of the readings. */
   readonly pace: number;
+  /** What holds it back, if anything. */
+  readonly guard?: Guard;
 }
 
 /** What strokes of all tools share: samples become a path, the path stamps, and stamps change a window on the film. */
@@ -42,12 +45,12 @@ export abstract class StampedStroke implements StrokeInProgress {
   private readonly walker: StampWalker | DabWalker;
 
   /** @param rubbing whether the stroke takes paint off (see FilmWindow) */
-  constructor({ painting, layer, settings, seed, before }: StrokeSetting, rubbing = false) {
+  constructor({ painting, layer, settings, seed, before, guard }: StrokeSetting, rubbing = false) {
     this.painting = painting;
     this.layer = layer;
     this.settings = settings;
     this.seed = seed;
-    this.window = new FilmWindow(painting, layer, before, rubbing, kernelsFor(painting.arena));
+    this.window = new FilmWindow(painting, layer, before, rubbing, kernelsFor(painting.arena), guard);
     const spacing = (point: Sample, dx: number, dy: number) => this.spacing(point, dx, dy);
     const stamp = (s: Stamp) => this.stamp(s);
     this.walker =

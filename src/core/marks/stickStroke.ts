@@ -8,6 +8,7 @@ import { latticeHash, noise1, noise2 } from '@/core/surface/noise';
 import type { Sample, Stamp } from './path';
 import { PlainStroke } from './plainStroke';
 import type { StickForm } from './stickForms';
+import { dropEmptyDust } from './dustContact';
 import type { StrokeSetting } from './stampedStroke';
 
 /** A wet film thicker than this takes the dust into itself, um. */
@@ -56,6 +57,11 @@ export class StickStroke extends PlainStroke {
     this.parts = parts.map(({ pigment }, k) => ({ pigment, coats: coats[k] }));
     this.seed = setting.seed;
     this.side = !form.pointed && setting.settings.hold === 'flat';
+  }
+
+  override end(): void {
+    super.end();
+    dropEmptyDust(this.setting);
   }
 
   protected spacing(point: Sample): number {

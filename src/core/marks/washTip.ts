@@ -1,6 +1,7 @@
 import { GRAPHITE, pigmentIndex } from '@/core/colour/pigments';
 import { FRAME, flowFactor, REFERENCE_MM, WASH_UM, WET } from '@/core/film/basin';
 import { TILE } from '@/core/film/cells';
+import type { Guard } from '@/core/film/guard';
 import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
@@ -65,6 +66,7 @@ export class WashTip {
     /** Shares: ceiling of the paint that is left, and how far it only moves what it finds. */
     private readonly strength: number,
     private readonly blend: number,
+    private readonly guard?: Guard,
   ) {
     this.flow = flowOf(painting);
   }
@@ -177,6 +179,7 @@ export class WashTip {
           const along = ex * t.dx + ey * t.dy;
           const h = f32[bed.tooth + bed.cell(px, py)];
           let f = (this.inside(t, ex, ey, across, along) + (h - 0.5) * ragged) / mmPerPx;
+          if (this.guard) f *= this.guard.at(px, py);
           if (masking) f *= 1 - f32[masking + cell];
           if (wax) f *= 1 - f32[wax + cell];
           if (f > 0) {

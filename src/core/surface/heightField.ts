@@ -1,11 +1,12 @@
 import { weave, type Weave } from './weave';
 import { panel } from './panel';
 import { DRAWING_PAPER_KINDS, drawingPaper, isDrawingPaper } from './drawingPaper';
+import { seamless, type OwnSurface } from './ownSurface';
 import { isPaper, PAPER_KINDS, PAPER_PATCH_MM, PAPERS, toothAt } from './paper';
 
 /** Supports that can be painted on. */
 export const SURFACE_KINDS = [
-  'linen-fine', 'linen-coarse', 'cotton', 'panel', 'smooth', ...PAPER_KINDS, ...DRAWING_PAPER_KINDS,
+  'linen-fine', 'linen-coarse', 'cotton', 'panel', 'smooth', ...PAPER_KINDS, ...DRAWING_PAPER_KINDS, 'own',
 ] as const; // prettier-ignore
 export type SurfaceKind = (typeof SURFACE_KINDS)[number];
 /** Whether a support is paper of any kind: its pulp has a tint. */
@@ -23,6 +24,8 @@ export interface SurfaceSpec {
   readonly weight?: number;
   /** Paper: colour of the pulp. */
   readonly tint?: PaperTint;
+  /** The painter's own: what was scanned. */
+  readonly own?: OwnSurface;
 }
 
 /** Colours of paper pulp: external reflectance at 420, 550 and 650 nm. */
@@ -80,6 +83,7 @@ export function makeHeightField(spec: SurfaceSpec, ppi: number, seed: number): H
   if (spec.kind === 'smooth')
     return { size: FLAT, um: new Float32Array(FLAT * FLAT), peakUm: 0, depthUm: 0, shading: 1 };
   if (isPaper(spec.kind)) return paperField(spec.kind, spec, ppi, seed);
+  if (spec.kind === 'own') return ownField(spec, ppi);
   const size = Math.max(64, Math.round((PATCH_MM / 25.4) * ppi));
   const um = new Float32Array(size * size);
   if (spec.kind === 'linen-fine' || spec.kind === 'linen-coarse' || spec.kind === 'cotton') {
@@ -112,6 +116,30 @@ function paperField(kind: keyof typeof PAPERS, spec: SurfaceSpec, ppi: number, s
   const um = tooth.map((h) => (h - 0.5) * 1.18 * PAPERS[kind].depthUm * spec.depth);
   level(um);
   return measured(size, um, PAPER_SHADING);
+}
+
+/** Cells along a patch of one's own at most. */
+const MOST_OWN = 4096;
+
+function ownField({ own, scale, depth }: SurfaceSpec, ppi: number): HeightField {
+  if (!own) throw new RangeError('A surface of your own needs its scan.');
+  const size = Math.max(64, Math.min(MOST_OWN, Math.round((own.widthMm * scale * 0.75 * ppi) / 25.4)));
+  return measured(size, seamless(own, size).map((h) => h * own.depthUm * depth), 1); // prettier-ignore
+}
+
+/**
+ * The same surface under a canvas that was cut, turned or mirrored: its grain stays where it was under the paint.
+ * @param placed the cell (x, y) of the canvas lies on (a x + c y + e, b x + d y + f) of the one it was begun with
+ */
+export function placedField(field: HeightField, placed: readonly number[]): HeightField {
+  const [a, b, c, d, e, f] = placed;
+  const { size, um } = field;
+  const wrap = (v: number) => ((v % size) + size) % size;
+  const out = new Float32Array(um.length);
+  for (let y = 0; y < size; y++) {
+    for (let x = 0; x < size; x++) out[y * size + x] = um[wrap(b * x + d * y + f) * size + wrap(a * x + c * y + e)];
+  }
+  return { ...field, um: out };
 }
 
 function measured(size: number, um: Float32Array, shading: number): HeightField {

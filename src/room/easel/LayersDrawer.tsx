@@ -28,6 +28,7 @@ const SUPPORTS: Record<SurfaceKind, string> = {
   'paper-laid': 'Laid paper',
   'paper-sanded': 'Sanded paper',
   'paper-velour': 'Velour paper',
+  own: 'Own surface',
 };
 
 /** The painting in cross-section, as a conservator sees it: support and ground below, strata above. */

@@ -1,0 +1,54 @@
+import { TILE_CELLS } from '@/core/film/cells';
+import { writeMask } from '@/core/film/raster';
+import type { Change, Workplace } from './change';
+import type { Command } from './commands';
+import { PainterError } from './errors';
+import { allChanged, needOpen } from './layerWork';
+
+/** Gives a layer a mask, changes it or takes it off. @throws PainterError when there is none to change */
+export function changeMask(
+  { painting, keep }: Pick<Workplace, 'painting' | 'keep'>,
+  { layer: id, how }: Extract<Command, { do: 'layer.mask' }>,
+): Change {
+  const layer = needOpen(painting, id);
+  const { mask } = layer.look;
+  const put = (fill: 0 | 255) => (layer.look = { ...layer.look, mask: { fill, on: true } });
+  const wipe = (fill: 0 | 255) => writeMask(painting, layer, keep, fill, () => fill);
+  switch (how) {
+    case 'show':
+    case 'hide': {
+      const fill = how === 'show' ? 255 : 0;
+      wipe(fill);
+      put(fill);
+      painting.choose(layer.id, 'mask');
+      break;
+    }
+    case 'selection': {
+      if (!painting.selected) throw new PainterError('Nothing is selected yet: select the part that should show.');
+      const { selection } = painting;
+      writeMask(painting, layer, keep, 0, (_x, _y, cell, index) => selection.tiles[index]?.mask?.[cell] ?? 0);
+      put(0);
+      painting.choose(layer.id, 'mask');
+      break;
+    }
+    case 'invert': {
+      if (!mask) throw new PainterError(`"${layer.name}" has no mask: give it one first.`);
+      layer.forEachTile((tile, index) => {
+        if (!tile.mask) return;
+        keep(layer, index);
+        tile.mask = Uint8Array.from({ length: TILE_CELLS }, (_, i) => 255 - tile.mask![i]);
+        tile.version++;
+      });
+      layer.look = { ...layer.look, mask: { fill: mask.fill === 0 ? 255 : 0, on: mask.on } };
+      break;
+    }
+    case 'remove': {
+      if (!mask) throw new PainterError(`"${layer.name}" has no mask: give it one first.`);
+      wipe(mask.fill);
+      layer.look = { ...layer.look, mask: undefined };
+      if (painting.activeLayer === layer.id) painting.choose(layer.id);
+    }
+  }
+  painting.order++;
+  return allChanged(painting);
+}

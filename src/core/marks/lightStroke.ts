@@ -1,0 +1,236 @@
+import { TILE, TILE_CELLS } from '@/core/film/cells';
+import type { Guard } from '@/core/film/guard';
+import type { Layer } from '@/core/film/layer';
+import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
+import { latticeHash, noise2 } from '@/core/surface/noise';
+import { PathBuilder, StampWalker, type Sample, type Stamp } from './path';
+import { felt, type StrokeInProgress, type StrokeSetting } from './stampedStroke';
+
+/** How a tool marks pixels and masks. */
+export interface LightForm {
+  /** Share of its radius over which its rim is lost, 0 hard .. 1 soft throughout. */
+  readonly soft: number;
+  /** How much the surface's tooth and droplets break it up, 0..1. */
+  readonly grain: number;
+  /** Takes off in place of laying; pushes about what is there. */
+  readonly rub?: boolean;
+  readonly smear?: boolean;
+}
+
+/** What is painted: colours (encoded sRGB codes) with their alpha on a layer, or a grey on its mask. */
+export type LightTarget =
+  | { readonly on: 'pixels'; readonly colour: readonly [r: number, g: number, b: number] }
+  | { readonly on: 'mask'; readonly grey: number; readonly fill: number };
+
+/** What one pass at full pressure and strength leaves in the middle. */
+const FULL = 0.85;
+/** Distance between stamps, shares of the radius. */
+const SPACING = 0.16;
+/** Grain of a sprayed mark, mm. */
+const GRAIN_MM = 0.17;
+
+/**
+ * Marks on what has no film: light on tone layers, pixels of pictures, masks. Within a stroke a mark builds up to what
+ * its strength allows, and another stroke adds to it; a smear carries along what it finds.
+ */
+export class LightStroke implements StrokeInProgress {
+  private readonly path: PathBuilder;
+  private readonly walker: StampWalker;
+  private changed = noRect();
+  /** Tiles whose planes are this stroke's own; what was there before it, and how much it has laid. */
+  private readonly own = new Map<number, { pixels?: Uint32Array; mask?: Uint8Array; laid: Float32Array }>();
+  /** What a smear carries: premultiplied red, green, blue and alpha 0..1, or the grey. */
+  private carried: [number, number, number, number] | undefined;
+
+  constructor(
+    private readonly setting: StrokeSetting,
+    private readonly form: LightForm,
+    private readonly target: LightTarget,
+  ) {
+    this.walker = new StampWalker(
+      () => Math.max(0.05, this.radius(0.5) * SPACING),
+      (stamp) => {
+        if (stamp.point.pressure > 0.01) this.stamp(stamp);
+      },
+    );
+    this.path = new PathBuilder((point) => this.walker.add(point));
+  }
+
+  add(sample: Sample): void {
+    this.path.add({ ...sample, pressure: felt(sample.pressure, this.setting.settings) });
+  }
+
+  publish(): PixelRect {
+    const rect = this.changed;
+    this.changed = noRect();
+    return rect;
+  }
+
+  end(): void {
+    this.path.end();
+    this.walker.end();
+    const { layer } = this.setting;
+    for (const index of this.own.keys()) {
+      const tile = layer.tiles[index]!;
+      if (tile.pixels && !tile.pixels.some((v) => v >= 0x01000000)) tile.pixels = undefined;
+      const { target } = this;
+      if (target.on === 'mask' && tile.mask?.every((v) => v === target.fill)) tile.mask = undefined;
+      if (!tile.bare) continue;
+      tile.dispose();
+      layer.tiles[index] = undefined;
+    }
+  }
+
+  private radius(pressure: number): number {
+    return (this.setting.settings.sizeMm / 2) * (0.7 + 0.3 * pressure);
+  }
+
+  private tileAt(index: number) {
+    const { layer, before, painting } = this.setting;
+    let own = this.own.get(index);
+    if (!own) {
+      before(layer, index);
+      const tile = layer.ensureTile(index, painting.arena);
+      own = { laid: new Float32Array(TILE_CELLS) };
+      if (this.target.on === 'pixels') {
+        own.pixels = tile.pixels ?? new Uint32Array(TILE_CELLS);
+        tile.pixels = own.pixels.slice() as Uint32Array<ArrayBuffer>;
+      } else {
+        own.mask = tile.mask ?? new Uint8Array(TILE_CELLS).fill(this.target.fill);
+        tile.mask = own.mask.slice() as Uint8Array<ArrayBuffer>;
+      }
+      this.own.set(index, own);
+    }
+    return own;
+  }
+
+  private stamp({ point }: Stamp): void {
+    const { painting, layer, settings, guard, seed } = this.setting;
+    const { mmPerPx, width, height, tilesX } = painting;
+    const r = Math.max(0.7, this.radius(point.pressure) / mmPerPx);
+    const [cx, cy] = [point.x / mmPerPx, point.y / mmPerPx];
+    const rect = {
+      left: Math.max(0, Math.floor(cx - r - 1)),
+      top: Math.max(0, Math.floor(cy - r - 1)),
+      right: Math.min(width, Math.ceil(cx + r + 1)),
+      bottom: Math.min(height, Math.ceil(cy + r + 1)),
+    };
+    if (rect.right <= rect.left || rect.bottom <= rect.top) return;
+    const { form } = this;
+    const ceiling = settings.strength;
+    const rate = 1 - (1 - Math.min(0.99, FULL * point.pressure)) ** (SPACING * 1.4);
+    const inner = r * (1 - form.soft);
+    const grainCells = Math.max(1, GRAIN_MM / mmPerPx);
+    const smear = form.smear ? this.pickUp(rect, cx, cy, r) : undefined;
+    for (let ty = rect.top >> 6; ty <= (rect.bottom - 1) >> 6; ty++) {
+      for (let tx = rect.left >> 6; tx <= (rect.right - 1) >> 6; tx++) {
+        const index = ty * tilesX + tx;
+        const own = this.tileAt(index);
+        const tile = layer.tiles[index]!;
+        tile.version++;
+        for (let py = Math.max(rect.top, ty * TILE); py < Math.min(rect.bottom, (ty + 1) * TILE); py++) {
+          for (let px = Math.max(rect.left, tx * TILE); px < Math.min(rect.right, (tx + 1) * TILE); px++) {
+            const d = Math.hypot(px + 0.5 - cx, py + 0.5 - cy);
+            let share = d <= inner ? 1 : (r + 0.5 - d) / Math.max(1, r - inner);
+            if (share <= 0) continue;
+            share = share >= 1 ? 1 : share * share * (3 - 2 * share);
+            if (form.grain > 0) share *= 1 - form.grain * this.broken(px, py, grainCells, seed);
+            const held = guardShare(guard, px, py);
+            if (held === 0) continue;
+            const cell = (py & 63) * TILE + (px & 63);
+            if (smear) this.smearCell(tile, cell, smear, share * held * settings.strength * 0.5);
+            else {
+              // each mark closes a part of what is left up to its ceiling
+              const had = own.laid[cell];
+              const most = ceiling * Math.min(1, share * 1.5);
+              if (had >= most) continue;
+              const laid = had + (most - had) * rate * share;
+              own.laid[cell] = laid;
+              this.layCell(tile, own, cell, laid * held);
+            }
+          }
+        }
+      }
+    }
+    growRect(this.changed, rect);
+  }
+
+  /** How much of a mark the mist or the tooth takes away at a cell, 0..1. */
+  private broken(px: number, py: number, grainCells: number, seed: number): number {
+    const fine = latticeHash(Math.floor(px / grainCells), Math.floor(py / grainCells), seed);
+    return 0.5 * fine + 0.5 * noise2(px / (3 * grainCells), py / (3 * grainCells), seed + 5);
+  }
+
+  /** A cell with so much of the mark over what was there before the stroke. */
+  private layCell(tile: LayerTile, own: { pixels?: Uint32Array; mask?: Uint8Array }, cell: number, laid: number): void {
+    const { target, form } = this;
+    if (target.on === 'mask') {
+      const was = own.mask![cell];
+      const to = form.rub ? target.fill : 255 * target.grey;
+      tile.mask![cell] = Math.round(was + laid * (to - was));
+      return;
+    }
+    const code = own.pixels![cell];
+    const alpha = (code >>> 24) / 255;
+    if (form.rub) {
+      tile.pixels![cell] = ((code & 0xffffff) | (Math.round(255 * alpha * (1 - laid)) << 24)) >>> 0;
+      return;
+    }
+    const all = laid + alpha * (1 - laid);
+    if (all <= 0) return;
+    const own3 = (c: number) =>
+      Math.round((laid * target.colour[c] + (1 - laid) * alpha * ((code >>> (8 * c)) & 255)) / all);
+    tile.pixels![cell] = (own3(0) | (own3(1) << 8) | (own3(2) << 16) | (Math.round(255 * all) << 24)) >>> 0;
+  }
+
+  /** Takes up the mean of what lies under the tip, and carries part of what it had. */
+  private pickUp(rect: PixelRect, cx: number, cy: number, r: number): [number, number, number, number] {
+    const { layer, painting } = this.setting;
+    const sum = [0, 0, 0, 0];
+    let n = 0;
+    for (let py = rect.top; py < rect.bottom; py++) {
+      for (let px = rect.left; px < rect.right; px++) {
+        if (Math.hypot(px + 0.5 - cx, py + 0.5 - cy) > r * 0.7) continue;
+        n++;
+        const tile = layer.tiles[(py >> 6) * painting.tilesX + (px >> 6)];
+        const cell = (py & 63) * TILE + (px & 63);
+        if (this.target.on === 'mask') sum[3] += (tile?.mask?.[cell] ?? this.target.fill) / 255;
+        else if (tile?.pixels) {
+          const code = tile.pixels[cell];
+          const a = (code >>> 24) / 255;
+          sum[3] += a;
+          for (let c = 0; c < 3; c++) sum[c] += (a * ((code >>> (8 * c)) & 255)) / 255;
+        }
+      }
+    }
+    const here = sum.map((v) => v / Math.max(1, n)) as [number, number, number, number];
+    this.carried = this.carried
+      ? (this.carried.map((v, c) => v * 0.86 + here[c] * 0.14) as [number, number, number, number])
+      : here;
+    return this.carried;
+  }
+
+  private smearCell(tile: LayerTile, cell: number, [r, g, b, a]: readonly number[], share: number): void {
+    if (this.target.on === 'mask') {
+      tile.mask![cell] = Math.round(tile.mask![cell] + share * (255 * a - tile.mask![cell]));
+      return;
+    }
+    const code = tile.pixels![cell];
+    const alpha = (code >>> 24) / 255;
+    const all = alpha + share * (a - alpha);
+    if (all <= 1 / 512) {
+      tile.pixels![cell] = 0;
+      return;
+    }
+    const own = (c: number, to: number) => {
+      const was = (alpha * ((code >>> (8 * c)) & 255)) / 255;
+      return Math.round((255 * (was + share * (to - was))) / all);
+    };
+    tile.pixels![cell] = (Math.min(255, own(0, r)) | (Math.min(255, own(1, g)) << 8) | (Math.min(255, own(2, b)) << 16) | (Math.round(255 * all) << 24)) >>> 0; // prettier-ignore
+  }
+}
+
+type LayerTile = NonNullable<Layer['tiles'][number]>;
+
+const guardShare = (guard: Guard | undefined, px: number, py: number): number => (guard ? guard.at(px, py) : 1);
+
