@@ -4,6 +4,7 @@ import { encodePng } from '@/core/formats/png';
 import { pictureRaster } from '@/core/formats/planes';
 import { encodeStigmosFile, paletteSchema } from '@/core/formats/stigmosFile';
 import { thumbnailPng } from '@/core/formats/thumbnail';
+import { histogramOf, paintedOutlines, pieceOf, selectionOutlines } from '@/core/picture/piece';
 import type { Picture } from '@/core/picture/picture';
 import type { Pyramid } from '@/core/picture/pyramid';
 import { readAround } from '@/core/picture/readings';
@@ -44,6 +45,27 @@ export async function answerTo(
       const y = Math.floor(question.y / painting.mmPerPx);
       if (x < 0 || y < 0 || x >= painting.width || y >= painting.height) return { filmUm: 0, damp: 0 };
       return paperAt(painting, painting.active, x, y);
+    }
+    case 'outlines': {
+      const layer = question.layer === undefined ? undefined : painting.layer(question.layer);
+      return layer ? paintedOutlines(painting, layer) : question.layer ? [] : selectionOutlines(painting);
+    }
+    case 'piece': {
+      const layers = question.layers.flatMap((id) => painting.layer(id) ?? []);
+      const piece = pieceOf(painting, layers, question.most);
+      if (!piece) return null;
+      const mm = (v: number) => v * painting.mmPerPx;
+      const { left, top, right, bottom } = piece.rect;
+      return { ...piece, box: { left: mm(left), top: mm(top), right: mm(right), bottom: mm(bottom) } };
+    }
+    case 'histogram': {
+      const hidden = painting.without;
+      painting.without = question.below ?? hidden;
+      try {
+        return histogramOf(painting);
+      } finally {
+        painting.without = hidden;
+      }
     }
     case 'tubes':
       return tubesUsed(picture);

@@ -1,3 +1,4 @@
+import type { Adjustment } from '@/core/colour/adjust';
 import type { OwnPaint } from '@/core/colour/ownPaints';
 import type { Command } from '@/core/journal/commands';
 import { PainterError } from '@/core/journal/errors';
@@ -63,6 +64,16 @@ export class EngineClient {
   look(view: View, aid: Aid): number {
     this.say({ say: 'view', serial: ++this.serial, view, aid });
     return this.serial;
+  }
+
+  /** Shows how a layer would look, until something else is said. */
+  tryLook(layer: string, look: { opacity?: number; adjust?: Adjustment }): void {
+    this.say({ say: 'try', layer, ...look });
+  }
+
+  /** Leaves a layer out of the picture, until it is said that none is. */
+  without(layer?: string): void {
+    this.say({ say: 'without', layer });
   }
 
   light(light: Light): void {

@@ -2,6 +2,8 @@ import { ownPaintSchema, type Command } from '@/core/journal/commands';
 import { pigmentName } from '@/core/colour/pigments';
 import { PainterError } from '@/core/journal/errors';
 import { readCommand } from '@/core/journal/replay';
+import type { Layer } from '@/core/film/layer';
+import type { LayerLook } from '@/core/film/layerLook';
 import type { Studio } from '@/core/journal/studio';
 import { growRect, isEmpty, noRect, type PixelRect } from '@/core/film/pixelRect';
 import { tileRect } from '@/core/journal/change';
@@ -21,6 +23,8 @@ import { warmUp } from './warmUp';
 import { isStorageFull, readFace, readPainting, writeFace, type PaintingFace } from './shelf';
 import { thumbnailPng } from '@/core/formats/thumbnail';
 
+/** What is said without doing anything to the painting. */
+const LOOKING: readonly ToWorker['say'][] = ['shown', 'view', 'try', 'without', 'slab-view', 'slab-shown', 'light'];
 /** Frames that may be on their way to the page: more would only wait there. */
 const FRAMES_AHEAD = 1;
 /** Longest time for which strokes are worked off before what came of them is shown, ms. */
@@ -74,6 +78,8 @@ export class EngineHost {
   private face: PaintingFace = { changedAt: 0 };
   private readonly channel = new MessageChannel();
   private opening: Promise<void> | undefined;
+  /** A layer that is shown as it would look, and how it looks. */
+  private trial: { layer: Layer; look: LayerLook } | undefined;
   private readonly pace = new Pace();
   private readonly waterClock = new WaterClock();
   private wroteWait = 0;
@@ -132,6 +138,8 @@ export class EngineHost {
   }
 
   private handle(message: ToWorker): void {
+    const looking = message.say === 'ask' ? message.question.of === 'histogram' : LOOKING.includes(message.say);
+    if (!looking) this.endTrial();
     switch (message.say) {
       case 'open':
         this.opening = this.open(message.painting).finally(() => {
@@ -160,6 +168,7 @@ export class EngineHost {
           this.checkTubes(command);
           this.endWait();
           const change = studio.apply(command);
+          if (change.canvas) this.layOut();
           this.changed(change.rect, change.slab, change.flowed);
           this.keep(command);
           this.postBench();
@@ -197,6 +206,13 @@ export class EngineHost {
         this.waterClock.pace = message.pace;
         this.waterClock.set(performance.now());
         this.postBench();
+        return;
+      case 'try':
+        this.tryLook(message);
+        return;
+      case 'without':
+        studio.painting.without = message.layer;
+        this.colourLater({ left: 0, top: 0, right: studio.painting.width, bottom: studio.painting.height });
         return;
       case 'light':
         this.picture.light = message.light;
@@ -246,10 +262,10 @@ export class EngineHost {
     const used =
       command.do === 'load'
         ? [...Object.keys(command.mixture), ...Object.keys(command.edge?.mixture ?? {})]
-        : command.do === 'slab.squeeze'
-          ? Object.keys(command.mixture)
-          : command.do === 'retube'
-            ? [command.to]
+        : command.do === 'retube'
+          ? [command.to]
+          : 'mixture' in command && command.mixture
+            ? Object.keys(command.mixture)
             : [];
     const other = used.find((id) => !this.allowed!.has(id));
     if (other) throw new PainterError(`By your house rules ${pigmentName(other)} is not for this painting.`);
@@ -374,25 +390,53 @@ export class EngineHost {
     this.studio = studio;
     this.keeping = keeping;
     const { painting } = studio;
-    this.picture = new Picture(painting);
-    this.pyramid = new Pyramid(this.picture);
     this.slab = new SlabPane(studio.slab);
-    this.stale = new StaleTiles(painting);
     const { rules, tubes } = record.palette ?? {};
     this.waterClock.pace = record.clock ?? 1;
     this.allowed = rules?.onlyTheseTubes && tubes ? new Set(tubes) : undefined;
     this.face = (await readFace(id)) ?? { changedAt: record.createdAt };
     this.changedSinceThumbnail = !this.face.thumbnail;
+    this.layOut();
     this.colourLater({ left: 0, top: 0, right: painting.width, bottom: painting.height });
+    this.postBench();
+  }
+
+  /** Shows a layer as it would look. It is no command, and gone with the next one. */
+  private tryLook({ layer: id, opacity, adjust }: Extract<ToWorker, { say: 'try' }>): void {
+    const layer = this.studio!.painting.layer(id);
+    if (!layer) return;
+    if (this.trial?.layer !== layer) this.endTrial();
+    this.trial ??= { layer, look: layer.look };
+    layer.look = { ...this.trial.look, ...(opacity !== undefined && { opacity }), ...(adjust && { adjust }) };
+    this.relightAll();
+  }
+
+  private endTrial(): void {
+    if (!this.trial) return;
+    this.trial.layer.look = this.trial.look;
+    this.trial = undefined;
+    this.relightAll();
+  }
+
+  /** Lays the picture out for the canvas that is there, and tells the page of it. */
+  private layOut(): void {
+    const { painting, slab } = this.studio!;
+    const light = this.picture?.light;
+    this.pyramid?.dispose();
+    this.picture?.dispose();
+    this.picture = new Picture(painting);
+    if (light) this.picture.light = light;
+    this.pyramid = new Pyramid(this.picture);
+    this.stale = new StaleTiles(painting);
+    this.uncoloured = [];
     this.post({
       say: 'opened',
-      spec: record.spec,
+      spec: painting.spec,
       width: painting.width,
       height: painting.height,
-      slab: { widthMm: studio.slab.spec.widthMm, heightMm: studio.slab.spec.heightMm },
+      slab: { widthMm: slab.spec.widthMm, heightMm: slab.spec.heightMm },
       isolated: typeof SharedArrayBuffer !== 'undefined' && painting.arena.memory.buffer instanceof SharedArrayBuffer,
     });
-    this.postBench();
   }
 
   // --- the picture
@@ -493,7 +537,7 @@ export class EngineHost {
       this.colourWet(SLICE_MS);
       this.plan();
     }
-    if (this.studio.strokeInAir || !this.keeping) return;
+    if (this.studio.strokeInAir || !this.keeping || this.trial) return;
     if (performance.now() - this.clockSet > TICK_MS) this.tick();
     if (this.cold) {
       this.cold = false;

@@ -4,6 +4,8 @@ import type { LayerKind } from '@/core/film/layer';
 import type { Command } from '@/core/journal/commands';
 import type { OwnPaint } from '@/core/colour/ownPaints';
 import type { Proof, TubeUsed } from '@/core/picture/tubesUsed';
+import type { Adjustment } from '@/core/colour/adjust';
+import type { BlendMode } from '@/core/colour/blendModes';
 import type { Mixture } from '@/core/colour/mixture';
 import type { ToolSettings } from '@/core/marks/tools';
 import type { Light } from '@/core/picture/picture';
@@ -23,6 +25,10 @@ export type ToWorker =
   | { readonly say: 'stroke-end' }
   | { readonly say: 'view'; readonly serial: number; readonly view: View; readonly aid: Aid }
   | { readonly say: 'light'; readonly light: Light }
+  /** How a layer would look while a slider is held; whatever is said next takes it back. */
+  | { readonly say: 'try'; readonly layer: string; readonly opacity?: number; readonly adjust?: Adjustment }
+  /** A layer that is left out of the picture for as long as a key is held. */
+  | { readonly say: 'without'; readonly layer?: string }
   /** Device pixels that the page has for the slab; and that the last of its frames has been put on the screen. */
   | { readonly say: 'slab-view'; readonly width: number; readonly height: number }
   | { readonly say: 'slab-shown' }
@@ -48,6 +54,12 @@ export type Question =
     }
   /** How wet the layer that is painted on is at a place, mm. */
   | { readonly of: 'paper'; readonly x: number; readonly y: number }
+  /** Outlines of what is selected, or of what a layer has, mm. */
+  | { readonly of: 'outlines'; readonly layer?: string }
+  /** How layers, or what is selected of them, look: to be shown while they are moved. */
+  | { readonly of: 'piece'; readonly layers: readonly string[]; readonly most: number }
+  /** How often each code is there in the unlit picture below a layer, or in all of it: red, green, blue, luma. */
+  | { readonly of: 'histogram'; readonly below?: string }
   /** Tubes on the canvas; and how it would look with one replaced, or as it is. */
   | { readonly of: 'tubes' }
   | { readonly of: 'proof'; readonly width: number; readonly change?: { from: string; to: string; factor: number } }
@@ -65,11 +77,17 @@ export type Answer<Q extends Question> = Q extends { of: 'spot' }
       ? TubeUsed[]
       : Q extends { of: 'proof' }
         ? Proof
-        : Q extends { of: 'state' }
-          ? { digest: string; mass: Record<string, MassBalance> }
-          : Q extends { of: 'kept' }
-            ? true
-            : Uint8Array<ArrayBuffer>;
+        : Q extends { of: 'outlines' }
+          ? [number, number][][]
+          : Q extends { of: 'piece' }
+            ? PieceShown | null
+            : Q extends { of: 'histogram' }
+              ? number[][]
+              : Q extends { of: 'state' }
+                ? { digest: string; mass: Record<string, MassBalance> }
+                : Q extends { of: 'kept' }
+                  ? true
+                  : Uint8Array<ArrayBuffer>;
 
 export type FromWorker =
   | {
@@ -112,6 +130,15 @@ export type FromWorker =
   | { readonly say: 'failed'; readonly why: string }
   | { readonly say: 'answer'; readonly id: number; readonly answer?: unknown; readonly why?: string };
 
+/** A piece that is about to be moved. */
+export interface PieceShown {
+  /** Where it lies, mm. */
+  readonly box: { readonly left: number; readonly top: number; readonly right: number; readonly bottom: number };
+  readonly width: number;
+  readonly height: number;
+  readonly rgba: Uint8ClampedArray<ArrayBuffer>;
+}
+
 /** How wet paper is at a place: depth of the film, um; moisture in the paper, 0..1 of what it holds. */
 export interface PaperState {
   readonly filmUm: number;
@@ -132,8 +159,13 @@ export interface BenchState {
   readonly canRedo: boolean;
   readonly layers: readonly LayerState[];
   readonly activeLayer: string;
-  /** Bytes of the painting in memory. */
+  /** Whether the mask of that layer is painted on. */
+  readonly onMask: boolean;
+  /** Counts selections; 0 where nothing is selected. */
+  readonly selection: number;
+  /** Bytes of the painting in memory, and how many there may be. */
   readonly memory: number;
+  readonly memoryMost: number;
   readonly strokes: number;
   /** Whether there is water on any layer; how fast its clock goes; the tilt of the board, degrees. */
   readonly water: boolean;
@@ -153,6 +185,15 @@ export interface LayerState {
   readonly kind: LayerKind;
   readonly visible: boolean;
   readonly opacity: number;
+  readonly locked: boolean;
+  readonly blend: BlendMode;
+  readonly clip: boolean;
+  readonly group: string | undefined;
+  readonly mask: { readonly fill: number; readonly on: boolean } | undefined;
+  readonly onlyPaint: boolean;
+  readonly wetThrough: boolean;
+  readonly impress: boolean;
+  readonly adjust: Adjustment | undefined;
   /** Whether dust of sticks lies on it. */
   readonly dusty: boolean;
   /** Whether it has wet paint, and dry paint. */
@@ -160,6 +201,7 @@ export interface LayerState {
   /** Whether what is wet has begun to set. */
   readonly tacky: boolean;
   readonly dry: boolean;
-  /** Thickest paint, um: for the cross-section. */
   readonly strata: number;
+  /** Mean thickness of its paint where there is some, um: for the cross-section. */
+  readonly thicknessUm: number;
 }

@@ -14,7 +14,11 @@ const levels = z.strictObject({
   outBlack: unit.default(0),
   outWhite: unit.default(1),
 });
-const curve = z.array(z.tuple([unit, unit])).min(2).max(16).describe('Points of a curve, from left to right');
+const curve = z
+  .array(z.tuple([unit, unit]))
+  .min(2)
+  .max(16)
+  .describe('Points of a curve, from left to right');
 
 export const adjustmentSchema = z.discriminatedUnion('kind', [
   z.strictObject({

@@ -108,4 +108,3 @@ function faded(s: Stratum, keep: Float32Array): Stratum {
   };
   return stratumOf(s.pigments, s.mass.map((m, k) => share(m, s.massStep[k])), share(s.thickness, s.thicknessStep)); // prettier-ignore
 }
-

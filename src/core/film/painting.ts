@@ -1,6 +1,13 @@
 import { groundBands, type Mixture } from '@/core/colour/mixture';
 import { knowPaint, type OwnPaint } from '@/core/colour/ownPaints';
-import { isSheet, makeHeightField, PAPER_TINTS, placedField, type HeightField, type SurfaceSpec } from '@/core/surface/heightField';
+import {
+  isSheet,
+  makeHeightField,
+  PAPER_TINTS,
+  placedField,
+  type HeightField,
+  type SurfaceSpec,
+} from '@/core/surface/heightField';
 import { Arena } from './arena';
 import { Basin, WASH_UM, type SaltGrain } from './basin';
 import { Layer, type LayerKind } from './layer';
@@ -63,6 +70,8 @@ export class Painting {
   order = 0;
   /** Of the water on all layers: steps made so far, the tilt of the board (degrees, right and lower side down), salt. */
   flow: FlowState = { steps: 0, tilt: [0, 0], salt: [] };
+  /** Id of a layer that is left out of the picture for a moment, to see it without. Belongs to looking, not to the state. */
+  without: string | undefined;
   private layerCount = 0;
 
   /**

@@ -41,7 +41,10 @@ export function planesOf(image: TileImage): PlaneSet {
     const alpha = Float32Array.from(pixels, (v) => v >>> 24);
     set.set('alpha', alpha);
     for (let c = 0; c < 3; c++) {
-      set.set(`colour ${c}`, Float32Array.from(pixels, (v, i) => (((v >>> (8 * c)) & 255) * alpha[i]) / 255));
+      set.set(
+        `colour ${c}`,
+        Float32Array.from(pixels, (v, i) => (((v >>> (8 * c)) & 255) * alpha[i]) / 255),
+      );
     }
   }
   if (mask) set.set('mask', Float32Array.from(mask));

@@ -142,7 +142,11 @@ export function enclosed(
     if (!wide[sy * width + sx]) return flooded(open, width, x, y);
   }
   const core = flooded(wide, width, sx, sy);
-  const back = distanceTo(Uint8Array.from(core, (v) => (v ? 1 : 0)), width, height);
+  const back = distanceTo(
+    Uint8Array.from(core, (v) => (v ? 1 : 0)),
+    width,
+    height,
+  );
   return Uint8Array.from(back, (d2, i) => (open[i] && d2 <= (reach + 1) ** 2 ? 255 : 0));
 }
 

@@ -131,7 +131,12 @@ export class Mesh {
 
   private quad(u: number, v: number) {
     const at = v * (this.across + 1) + u;
-    return [this.grid[at], this.grid[at + 1], this.grid[at + this.across + 2], this.grid[at + this.across + 1]] as const;
+    return [
+      this.grid[at],
+      this.grid[at + 1],
+      this.grid[at + this.across + 2],
+      this.grid[at + this.across + 1],
+    ] as const;
   }
 
   /**

@@ -187,7 +187,10 @@ export const paintingSchema = z
           .optional()
           .describe('Kind own: a scan, made seamless'),
       })
-      .refine((surface) => (surface.kind === 'own') === (surface.own !== undefined), 'a surface of your own needs its scan')
+      .refine(
+        (surface) => (surface.kind === 'own') === (surface.own !== undefined),
+        'a surface of your own needs its scan',
+      )
       .default({ kind: 'linen-fine', scale: 1, depth: 1 }),
     tone: z.strictObject({ mixture: mixtureSchema }).optional(),
     paints: z.array(ownPaintSchema).max(OWN_PLACES).optional().describe('Own paints, derived from measurement'),

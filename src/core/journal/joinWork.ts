@@ -16,6 +16,7 @@ import { wholeRect, type Change, type Workplace } from './change';
 import type { Command } from './commands';
 import { PainterError } from './errors';
 import { allChanged, insertLayer, needOpen, tidyGroups, withMembers } from './layerWork';
+import { layerBytes, needRoom } from './room';
 
 type Of<What extends Command['do']> = Extract<Command, { do: What }>;
 type Place = Pick<Workplace, 'painting' | 'keep'>;
@@ -44,6 +45,7 @@ export function booked(painting: Painting, book: 'added' | 'removed', work: () =
 /** Copies a layer with its paint, wet as it is; a group with all that is in it. */
 export function duplicate({ painting, keep }: Place, { layer: id }: Of<'layer.duplicate'>): Change {
   const source = needOpen(painting, id);
+  needRoom(painting, withMembers(painting, source).reduce((sum, layer) => sum + layerBytes(layer), 0)); // prettier-ignore
   const copies = new Map<string, string>();
   booked(painting, 'added', () => {
     // members first, so that the copy of the group is chosen in the end
@@ -189,6 +191,7 @@ function mergePixels(painting: Painting, upper: Layer, lower: Layer, keep: Workp
 
 /** The whole picture, unlit, as one picture layer on top. */
 export function copyAll({ painting, keep }: Place, { name, grey }: Of<'layer.copy-all'>): Change {
+  needRoom(painting, 8 * painting.width * painting.height);
   const raster = albedoOf(painting).raster(wholeRect(painting));
   const layer = insertLayer(painting, 'picture', name, painting.layers.length);
   writePixels(painting, layer, keep, (x, y) => {
@@ -206,6 +209,7 @@ export function copyAll({ painting, keep }: Place, { name, grey }: Of<'layer.cop
 /** Brings pixels from elsewhere as a picture layer. @throws PainterError when they are not of the size that is said */
 export function bringPicture({ painting, keep }: Place, command: Of<'layer.picture'>): Change {
   const { widthPx, heightPx, name, fit, blend, opacity, under } = command;
+  needRoom(painting, 4 * painting.width * painting.height);
   const source = unpackRgba(command.rgba, widthPx, heightPx);
   const { width, height, mmPerPx } = painting;
   const scale =
@@ -285,4 +289,3 @@ function bilinear({ pixels, width, height }: Pixels, u: number, v: number, endle
   }
   return code >>> 0;
 } // prettier-ignore
-

@@ -58,9 +58,7 @@ export function insertLayer(painting: Painting, kind: LayerKind, name: string, a
 export function tidyGroups(painting: Painting): void {
   const { layers } = painting;
   const put = (group: string | undefined): Layer[] =>
-    layers
-      .filter((l) => l.look.group === group)
-      .flatMap((l) => (l.kind === 'group' ? [...put(l.id), l] : [l]));
+    layers.filter((l) => l.look.group === group).flatMap((l) => (l.kind === 'group' ? [...put(l.id), l] : [l]));
   const ordered = put(undefined); // prettier-ignore
   painting.layers = ordered.length === layers.length ? ordered : layers;
   painting.order++;

@@ -479,7 +479,9 @@ export class Studio {
       );
     }
     if (['salt', 'gel', 'keep-off', 'drops', 'splatter'].includes(kindOf(this.tools.inHand))) {
-      throw new PainterError(`There is no paint on "${active.name}" for the ${this.tools.inHand}: take a brush or the spray.`);
+      throw new PainterError(
+        `There is no paint on "${active.name}" for the ${this.tools.inHand}: take a brush or the spray.`,
+      );
     }
     return shown(active);
   }

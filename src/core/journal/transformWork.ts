@@ -9,7 +9,17 @@ import { permuteTile, planeLookup, resampleTile, type From, type FromCell, type 
 import { sealTile } from '@/core/flow/drying';
 import { flowOf } from '@/core/flow/flowing';
 import type { TileImage } from '@/core/film/tile';
-import { apply, inverse, inverse3, Mesh, pivotOf, project, toCorners, turnedAbout, type Affine } from '@/core/film/warp';
+import {
+  apply,
+  inverse,
+  inverse3,
+  Mesh,
+  pivotOf,
+  project,
+  toCorners,
+  turnedAbout,
+  type Affine,
+} from '@/core/film/warp';
 import { randomFrom } from '@/core/surface/noise';
 import type { Change, Workplace } from './change';
 import type { Command } from './commands';
@@ -24,7 +34,8 @@ type Place = Pick<Workplace, 'painting' | 'keep'>;
 const MOST_SAMPLES = 6;
 
 /** How cells are carried: whole ones to whole ones, or between. */
-type Carrying = { readonly cells: FromCell } | { readonly places: From; readonly samples: number; readonly to?: PixelRect };
+type Carrying =
+  { readonly cells: FromCell } | { readonly places: From; readonly samples: number; readonly to?: PixelRect };
 
 /** Cells of a layer, or of a selection, on which there is something. */
 function extent(painting: Painting, layers: readonly Layer[], mask: boolean): PixelRect {
@@ -165,7 +176,12 @@ function lifted(painting: Painting, layer: Layer, selected: boolean): Map<number
     }
     const spare = new Layer('', '', layer.kind, layer.tiles.length);
     spare.restore(index, { ...image, mask: undefined, water: undefined }, arena, () => painting.newBasin());
-    fade(painting, spare, index, Float32Array.from(mask, (v) => v / 255));
+    fade(
+      painting,
+      spare,
+      index,
+      Float32Array.from(mask, (v) => v / 255),
+    );
     if (!spare.tiles[index]!.bare) images.set(index, spare.capture(index, arena)!);
     spare.tiles[index]!.dispose();
   });
@@ -183,7 +199,12 @@ function fade(painting: Painting, layer: Layer, index: number, keep: Float32Arra
 }
 
 /** Lays images onto a layer: over what is there. */
-function layOn(painting: Painting, layer: Layer, images: ReadonlyMap<number, TileImage>, keep: Workplace['keep']): void {
+function layOn(
+  painting: Painting,
+  layer: Layer,
+  images: ReadonlyMap<number, TileImage>,
+  keep: Workplace['keep'],
+): void {
   const { arena } = painting;
   for (const [index, image] of images) {
     keep(layer, index);
@@ -254,7 +275,13 @@ function takeAway(painting: Painting, layer: Layer, selected: boolean, keep: Wor
     const mask = selected ? painting.selection.tiles[index]?.mask : undefined;
     if (selected && !mask) return;
     keep(layer, index);
-    if (mask) fade(painting, layer, index, Float32Array.from(mask, (v) => 1 - v / 255));
+    if (mask)
+      fade(
+        painting,
+        layer,
+        index,
+        Float32Array.from(mask, (v) => 1 - v / 255),
+      );
     else {
       tile.dispose();
       layer.tiles[index] = undefined;

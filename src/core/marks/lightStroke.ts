@@ -233,4 +233,3 @@ export class LightStroke implements StrokeInProgress {
 type LayerTile = NonNullable<Layer['tiles'][number]>;
 
 const guardShare = (guard: Guard | undefined, px: number, py: number): number => (guard ? guard.at(px, py) : 1);
-

@@ -39,7 +39,17 @@ export class WashStroke implements StrokeInProgress {
     this.random = randomFrom(seed);
     // hairs and pores are the brush's own, whatever the stroke
     const hairs = painting.spec.seed * 31 + form.holds;
-    this.tip = new WashTip(painting, layer, before, form, this.load, hairs, settings.strength, settings.blend, setting.guard);
+    this.tip = new WashTip(
+      painting,
+      layer,
+      before,
+      form,
+      this.load,
+      hairs,
+      settings.strength,
+      settings.blend,
+      setting.guard,
+    );
     const spacing = (point: Sample) => this.spacing(point);
     const stamp = (s: Stamp) => {
       this.timeTo(s.point.t);

@@ -111,7 +111,8 @@ export class LayerStack {
   private stepsOf(group: string | undefined, index: number): Step[] {
     const steps: Step[] = [];
     for (const layer of this.painting.layers) {
-      if (layer.look.group !== group || !layer.visible || layer.opacity === 0) continue;
+      if (layer.look.group !== group || !layer.visible || layer.opacity === 0 || layer.id === this.painting.without)
+        continue;
       const step = this.stepOf(layer, index);
       if (step) steps.push(step);
     }
@@ -171,7 +172,8 @@ export class LayerStack {
     const { run } = this;
     this.colours.active = false;
     const from = this.fromCache(plan, cell, count, stop);
-    if (from < 0) for (let b = 0; b < BANDS.count; b++) arena.f32.fill(ground[b], run + b * TILE, run + b * TILE + count);
+    if (from < 0)
+      for (let b = 0; b < BANDS.count; b++) arena.f32.fill(ground[b], run + b * TILE, run + b * TILE + count);
     this.laySteps(plan.steps.slice(Math.max(0, from)), plan.index, cell, count, stop);
   }
 
@@ -293,7 +295,9 @@ export class LayerStack {
     this.openOnly = undefined;
     if (stop) return -1;
     const { active, arena } = this.painting;
-    const k = plan.steps.findIndex(({ layer, members }) => layer === active || members?.some((m) => m.layer === active));
+    const k = plan.steps.findIndex(
+      ({ layer, members }) => layer === active || members?.some((m) => m.layer === active),
+    );
     if (k < 0) return -1;
     const own = plan.steps[k];
     const plain = own.film && !own.shares && own.opacity === 1 && own.layer.look.blend === 'normal';

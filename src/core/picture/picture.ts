@@ -41,6 +41,12 @@ export class Picture {
     arena.f32.set([CODE_STEPS, 0.001 / painting.mmPerPx], this.lamp + RELIGHT.steps);
   }
 
+  /** Gives its rasters back: the painting has another canvas now. */
+  dispose(): void {
+    const { arena, width, height } = this.painting;
+    for (const raster of [this.albedo, this.relief, this.lit]) arena.free(raster << 2, width * height * 4);
+  }
+
   /** Recolours and relights what changed in the paint. @returns the cells whose lit picture is new. */
   update(rect: PixelRect): PixelRect {
     const { width, height } = this.painting;

@@ -16,6 +16,12 @@ export class Pyramid {
     }
   }
 
+  /** Gives its rasters back; the picture's own stays. */
+  dispose(): void {
+    const { arena } = this.picture.painting;
+    for (const { at, width, height } of this.levels.slice(1)) arena.free(at << 2, width * height * 4);
+  }
+
   /** Follows a change of the lit picture. */
   update(rect: PixelRect): void {
     const { u32 } = this.picture.painting.arena;

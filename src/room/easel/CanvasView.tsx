@@ -14,6 +14,7 @@ import { usePalette } from '../colour/paletteStore';
 import { inParts } from '../parts/recipeWords';
 import { GuideLayer } from './GuideLayer';
 import { Lucida } from './Lucida';
+import { PieceLayer } from './PieceLayer';
 import { ShapeLayer } from './ShapeLayer';
 import { SightLayer } from './SightLayer';
 import { guideInUse, useSight } from './sightStore';
@@ -406,6 +407,7 @@ function Overlays({ view, spec }: { view: View; spec: PaintingSpec }) {
       <Lucida canvas={spec} toScreen={toScreen} />
       <SightLayer canvas={spec} toScreen={toScreen} toCanvas={toCanvas} name="canvas" width={view.width / dpr} />
       <GuideLayer toScreen={toScreen} toCanvas={toCanvas} />
+      <PieceLayer toScreen={toScreen} toCanvas={toCanvas} />
       <ShapeLayer toScreen={toScreen} toCanvas={toCanvas} />
     </>
   );

@@ -12,12 +12,15 @@ export function Dial({
   value,
   say,
   onSet,
+  onTry,
   hint,
 }: {
   label: string;
   value: number;
   say: (value: number) => string;
   onSet: (value: number) => void;
+  /** While it is held. */
+  onTry?: (value: number) => void;
   hint?: string;
 }) {
   const [held, setHeld] = useState<number>();
@@ -34,7 +37,10 @@ export function Dial({
         value={shown}
         tooltip={{ open: false }}
         ariaLabelForHandle={label}
-        onChange={setHeld}
+        onChange={(v) => {
+          setHeld(v);
+          onTry?.(v);
+        }}
         onChangeComplete={(v) => {
           setHeld(undefined);
           onSet(v);

@@ -1,12 +1,12 @@
 'use client';
 import { Button, Slider } from 'antd';
-import { zlibSync } from 'fflate';
 import { useState } from 'react';
 import { PainterError } from '@/core/journal/errors';
 import type { LayerState } from '@/engine/protocol';
 import { FileButton } from '../parts/FileButton';
 import { decodePhoto } from '../photos';
 import { darkness } from './drawingIn';
+import { packed } from './pictureIn';
 import { mixtureOf, useEasel } from './easelStore';
 import styles from './easel.module.css';
 
@@ -62,11 +62,9 @@ export function BringDrawing() {
       context.fillRect(0, 0, widthPx, heightPx);
       context.drawImage(bitmap, 0, 0, widthPx, heightPx);
       bitmap.close();
-      const packed = zlibSync(darkness(context.getImageData(0, 0, widthPx, heightPx).data), { level: 6 });
-      let binary = '';
-      for (let i = 0; i < packed.length; i += 0x8000) binary += String.fromCharCode(...packed.subarray(i, i + 0x8000));
+      const dark = packed(darkness(context.getImageData(0, 0, widthPx, heightPx).data));
       const name = file.name.replace(/\.[^.]*$/, '').slice(0, 60) || 'Drawing';
-      apply({ do: 'layer.bring', name, widthPx, heightPx, dark: btoa(binary) });
+      apply({ do: 'layer.bring', name, widthPx, heightPx, dark });
     } catch (error) {
       setTrouble(error instanceof PainterError ? error.message : `“${file.name}” cannot be brought in.`);
     }

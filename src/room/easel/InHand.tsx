@@ -16,6 +16,7 @@ import {
 import { recipeWords } from '../parts/recipeWords';
 import { BrushTip } from './BrushTip';
 import { Dial, hundredths, percent } from './Dial';
+import type { LayerState } from '@/engine/protocol';
 import { useEasel } from './easelStore';
 import { bodyWords } from './PaintMake';
 import { WetCase } from './WetCase';
@@ -37,6 +38,14 @@ const QUICK_PX_PER_S = 1500;
 /** A pencil's grade as it is stamped on it. */
 const gradeWords = (grade: number) => (grade === 0 ? 'HB' : grade < 0 ? `${-grade}H` : `${grade}B`);
 
+/** What is painted on, in words. */
+function onWords(layer: LayerState, onMask: boolean): string {
+  const marks = `${layer.visible ? '' : ', hidden'}${layer.locked ? ', locked' : ''}`;
+  if (onMask) return `on: mask of ${layer.name}${marks}`;
+  const how = layer.wet ? (layer.tacky ? ', setting' : ', wet') : layer.dry ? ', dry' : ', bare';
+  return `on: ${layer.name}${layer.kind === 'paint' ? how : layer.kind === 'tone' ? ', light' : ''}${marks}`;
+}
+
 /** Everything about the tool in hand, to be read without a click. */
 export function InHand() {
   const bench = useEasel((s) => s.bench);
@@ -48,9 +57,7 @@ export function InHand() {
   const layer = bench.layers.find((l) => l.id === bench.activeLayer);
   const carries = Object.keys(mixture).length > 0 && level > 0.002;
   const set = (changes: Partial<ToolSettings>) => apply({ do: 'tool', tool: settings.tool, ...changes });
-  const on = layer
-    ? `on: ${layer.name}${layer.kind === 'paint' ? (layer.wet ? (layer.tacky ? ', setting' : ', wet') : layer.dry ? ', dry' : ', bare') : ''}${layer.visible ? '' : ', hidden'}`
-    : '';
+  const on = layer ? onWords(layer, bench.onMask) : '';
   const holdsPaint =
     (paints &&
       kind !== 'ink' &&

@@ -8,6 +8,7 @@ import {
   MenuOutlined,
   NodeIndexOutlined,
   HighlightOutlined,
+  GatewayOutlined,
 } from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
 import { LampDrawer } from './LampDrawer';
@@ -17,6 +18,8 @@ import { ShapeDrawer } from './ShapeDrawer';
 import { useShape } from './shapeStore';
 import { GuidesDrawer } from './GuidesDrawer';
 import { SightDrawer } from './SightDrawer';
+import { PieceDrawer } from './PieceDrawer';
+import { usePieces } from './pieceStore';
 import { PaintList } from './PaintList';
 import { JournalDrawer } from './JournalDrawer';
 import { useEasel, type Drawer } from './easelStore';
@@ -25,6 +28,7 @@ import styles from './easel.module.css';
 
 const DRAWERS: { id: Exclude<Drawer, null>; name: string; icon: React.ReactNode }[] = [
   { id: 'layers', name: 'Layers', icon: <MenuOutlined /> },
+  { id: 'pieces', name: 'Pieces', icon: <GatewayOutlined /> },
   { id: 'sighting', name: 'Sighting', icon: <AimOutlined /> },
   { id: 'guides', name: 'Guides', icon: <NodeIndexOutlined /> },
   { id: 'silhouette', name: 'Silhouette', icon: <HighlightOutlined /> },
@@ -43,6 +47,7 @@ export function Spine() {
       {drawer && (
         <section className={styles.drawer} aria-label={DRAWERS.find((d) => d.id === drawer)!.name}>
           {drawer === 'layers' && <LayersDrawer />}
+          {drawer === 'pieces' && <PieceDrawer />}
           {drawer === 'sighting' && <SightDrawer />}
           {drawer === 'guides' && <GuidesDrawer />}
           {drawer === 'silhouette' && <ShapeDrawer />}
@@ -64,6 +69,7 @@ export function Spine() {
               onClick={() => {
                 useSight.getState().choose(undefined);
                 useShape.getState().set({ way: undefined });
+                usePieces.getState().set({ way: undefined });
                 set({ drawer: drawer === id ? null : id });
               }}
             />

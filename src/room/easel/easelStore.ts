@@ -26,7 +26,8 @@ import { isPaper } from '@/core/surface/paper';
 import { amendPainting } from '@/engine/shelf';
 import { fitView } from './viewControl';
 
-export type Drawer = 'layers' | 'sighting' | 'guides' | 'silhouette' | 'lamp' | 'compare' | 'tubes' | 'journal' | null;
+export type Drawer =
+  'layers' | 'pieces' | 'sighting' | 'guides' | 'silhouette' | 'lamp' | 'compare' | 'tubes' | 'journal' | null;
 /** What can be laid over the lower part of the view, to choose from. */
 export type Panel = 'roll' | 'rack' | 'leaf' | 'sticks' | null;
 

@@ -2,6 +2,7 @@
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useEasel } from './easelStore';
 import { useCompare } from './compareStore';
+import { usePieces } from './pieceStore';
 import { useShape } from './shapeStore';
 import { useSight } from './sightStore';
 import { isWash } from '@/core/marks/tools';
@@ -60,7 +61,18 @@ export function useKeys(): void {
     get().set({ panel: null });
     useSight.getState().choose(undefined);
     useShape.getState().set({ way: undefined });
+    usePieces.getState().set({ way: undefined });
   });
+  useHotkeys(
+    'b',
+    (event) => {
+      const { engine, bench } = get();
+      if (!event.repeat) engine?.without(event.type === 'keydown' ? bench?.activeLayer : undefined);
+    },
+    held,
+  );
+  useHotkeys('mod+a', () => get().apply({ do: 'select', how: 'all', mode: 'new', edgeMm: 0, tolerance: 10, touching: true, byMm: 1 }), { preventDefault: true }); // prettier-ignore
+  useHotkeys('mod+d', () => get().apply({ do: 'select', how: 'none', mode: 'new', edgeMm: 0, tolerance: 10, touching: true, byMm: 1 }), { preventDefault: true }); // prettier-ignore
   useHotkeys('p', () => useCompare.getState().toggleProbe());
   useHotkeys('l', () => get().look(mirrored(get().view)));
   useHotkeys('f', () => {

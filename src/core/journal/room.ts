@@ -1,0 +1,41 @@
+import type { Layer } from '@/core/film/layer';
+import type { Painting } from '@/core/film/painting';
+import { TILE_CELLS } from '@/core/film/tile';
+import { PainterError } from './errors';
+
+/** What a painting may take in all, bytes; from a share of it on the painter is told. */
+export const MOST_BYTES = 2.6e9;
+export const TOLD_SHARE = 0.75;
+
+/** Bytes of a layer: its planes, its dry paint, its pixels and mask. */
+export function layerBytes(layer: Layer): number {
+  let bytes = 0;
+  layer.forEachTile((tile) => {
+    bytes += tile.words * 4;
+    for (const s of tile.strata) bytes += (s.mass.length + 1) * TILE_CELLS * 2;
+    bytes += (tile.pixels ? TILE_CELLS * 4 : 0) + (tile.mask ? TILE_CELLS : 0);
+  });
+  return bytes;
+}
+
+/** Bytes of a painting with everything that its picture needs. */
+export const paintingBytes = (painting: Painting): number =>
+  painting.arena.used +
+  painting.layers.reduce((sum, layer) => {
+    let outside = 0;
+    layer.forEachTile((tile) => {
+      for (const s of tile.strata) outside += (s.mass.length + 1) * TILE_CELLS * 2;
+      outside += (tile.pixels ? TILE_CELLS * 4 : 0) + (tile.mask ? TILE_CELLS : 0);
+    });
+    return sum + outside;
+  }, 0);
+
+/** @throws PainterError when there is no room for so much more */
+export function needRoom(painting: Painting, more: number): void {
+  const used = paintingBytes(painting);
+  if (used + more <= MOST_BYTES) return;
+  const gb = (bytes: number) => (bytes / 1e9).toFixed(1);
+  throw new PainterError(
+    `There is no room for that: the painting takes ${gb(used)} GB of about ${gb(MOST_BYTES)} GB. Merge or remove layers first.`,
+  );
+}
