@@ -71,6 +71,7 @@ export function LayerCard({ layer, layers, onMask }: { layer: LayerState; layers
           Locked
         </Checkbox>
       </div>
+      <p className={styles.caption}>Hold B to see the picture without it.</p>
       {groups.length > 0 && (
         <Select
           size="small"

@@ -125,7 +125,11 @@ export function moveCommand(
   copy: boolean,
 ): Extract<Command, { do: 'transform' }> | undefined {
   const from: Corner[] = [[box.left, box.top], [box.right, box.top], [box.right, box.bottom], [box.left, box.bottom]]; // prettier-ignore
-  const common: { do: 'transform'; layers: string[]; copy?: boolean } = { do: 'transform', layers: [...layers], ...(copy && { copy }) };
+  const common: { do: 'transform'; layers: string[]; copy?: boolean } = {
+    do: 'transform',
+    layers: [...layers],
+    ...(copy && { copy }),
+  };
   const same = (a: readonly Corner[], b: readonly Corner[]) =>
     a.every(([x, y], i) => Math.hypot(x - b[i][0], y - b[i][1]) < 1e-3);
   if (way === 'mesh') {

@@ -1,6 +1,6 @@
 'use client';
 import { CloseOutlined, LeftOutlined } from '@ant-design/icons';
-import { Button, Checkbox, Form, Input, InputNumber, Select, Segmented } from 'antd';
+import { Button, Checkbox, Form, Input, InputNumber, Select, Segmented, Slider } from 'antd';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
@@ -11,6 +11,7 @@ import { MAX_CELLS, paintingSchema } from '@/core/journal/commands';
 import { PainterError } from '@/core/journal/errors';
 import { isDrawingPaper } from '@/core/surface/drawingPaper';
 import { isSheet, PAPER_TINTS, type PaperTint, type SurfaceKind, type SurfaceSpec } from '@/core/surface/heightField';
+import type { OwnSurface } from '@/core/surface/ownSurface';
 import { isPaper } from '@/core/surface/paper';
 import { isStorageFull, NO_RULES, writeBlock, writePainting, writePhoto } from '@/engine/shelf';
 import { usePalette } from '../colour/paletteStore';
@@ -18,6 +19,7 @@ import { Drawdown } from '../parts/Drawdown';
 import { shortName } from '../parts/recipeWords';
 import { decodePhoto } from '../photos';
 import { newId } from '../rack/hangFile';
+import { OwnSurfaceIn } from './OwnSurfaceIn';
 import { GroundPreview } from './GroundPreview';
 import styles from './prepare.module.css';
 
@@ -35,6 +37,7 @@ const MORE_SURFACES: { value: SurfaceKind; label: string }[] = [
   { value: 'paper-laid', label: 'Laid paper' },
   { value: 'paper-sanded', label: 'Sanded paper' },
   { value: 'paper-velour', label: 'Velour paper' },
+  { value: 'own', label: 'Own scan' },
 ];
 
 const WEIGHTS = [190, 300, 640].map((value) => ({ value, label: `${value} g/m²` }));
@@ -63,6 +66,9 @@ const TONES: { name: string; mixture: Record<string, number> }[] = [
   { name: 'Umber', mixture: { PBr7BU: 2, PW6: 1 } },
 ];
 
+/** What is shown until a scan has been chosen. */
+const PLAIN_SURFACE: SurfaceSpec = { kind: 'smooth', scale: 1, depth: 1 };
+
 interface HungPhoto {
   id: string;
   name: string;
@@ -79,6 +85,9 @@ export function Prepare() {
   const [heightMm, setHeight] = useState(200);
   const [ppi, setPpi] = useState(150);
   const [kind, setKind] = useState<SurfaceKind>('linen-fine');
+  const [scale, setScale] = useState(1);
+  const [depth, setDepth] = useState(1);
+  const [own, setOwn] = useState<OwnSurface>();
   const [weight, setWeight] = useState(300);
   const [sizing, setSizing] = useState(0.65);
   const [tint, setTint] = useState<PaperTint>('natural');
@@ -118,12 +127,13 @@ export function Prepare() {
   const surface: SurfaceSpec = useMemo(
     () => ({
       kind,
-      scale: 1,
-      depth: 1,
+      scale,
+      depth,
+      ...(kind === 'own' ? { own } : {}),
       ...(isPaper(kind) ? { weight, sizing } : {}),
       ...(isSheet(kind) ? { tint } : {}),
     }),
-    [kind, weight, sizing, tint],
+    [kind, weight, sizing, tint, scale, depth, own],
   );
   const choose = (next: SurfaceKind) => {
     // watercolour and sticks begin on bare paper, paint with a body on a tone
@@ -258,6 +268,31 @@ export function Prepare() {
             <Segmented options={MORE_SURFACES} value={kind} onChange={(v) => choose(v as SurfaceKind)} />
             {isDrawingPaper(kind) && tints}
           </div>
+          {kind === 'own' && <OwnSurfaceIn own={own} onChange={setOwn} />}
+          <div className={styles.line}>
+            <span>Grain</span>
+            <Slider
+              min={-1}
+              max={1}
+              step={0.05}
+              value={Math.log2(scale)}
+              style={{ width: 120 }}
+              ariaLabelForHandle="Size of the grain"
+              tooltip={{ formatter: (v) => `${Math.round(100 * 2 ** (v ?? 0))} % of its size` }}
+              onChange={(v) => setScale(Math.round(100 * 2 ** v) / 100)}
+            />
+            <span>depth</span>
+            <Slider
+              min={0}
+              max={2}
+              step={0.05}
+              value={depth}
+              style={{ width: 120 }}
+              ariaLabelForHandle="How deep the grain is"
+              tooltip={{ formatter: (v) => `${Math.round(100 * (v ?? 0))} % of its depth` }}
+              onChange={setDepth}
+            />
+          </div>
           {isPaper(kind) && (
             <div className={styles.line}>
               <Select
@@ -381,12 +416,17 @@ export function Prepare() {
             {trouble}
           </p>
         )}
-        <Button type="primary" htmlType="submit" loading={beginning} disabled={tooLarge}>
+        <Button type="primary" htmlType="submit" loading={beginning} disabled={tooLarge || (kind === 'own' && !own)}>
           Set it on the easel
         </Button>
       </Form>
       <aside className={styles.side} aria-label="The ground in raking light">
-        <GroundPreview surface={surface} mixture={mixture} widthMm={widthMm} heightMm={heightMm} />
+        <GroundPreview
+          surface={kind === 'own' && !own ? PLAIN_SURFACE : surface}
+          mixture={mixture}
+          widthMm={widthMm}
+          heightMm={heightMm}
+        />
         <p className="quiet">A piece 50 mm wide, in raking light.</p>
       </aside>
     </main>
