@@ -53,7 +53,8 @@ export function grown(region: Uint8Array, width: number, height: number, by: num
   const far = distanceTo(set, width, height);
   const reach = Math.abs(by);
   return Uint8Array.from(far, (d2, i) => {
-    const share = Math.max(0, Math.min(1, reach + 0.5 - Math.sqrt(d2)));
+    // the edge of a cell lies half a cell from its middle
+    const share = Math.max(0, Math.min(1, reach + 1 - Math.sqrt(d2)));
     const v = Math.round(255 * share);
     return inside ? Math.max(region[i], v) : Math.min(region[i], 255 - v);
   });

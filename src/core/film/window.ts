@@ -223,15 +223,17 @@ export class FilmWindow {
   /**
    * Brings wet paint of the layer below up to this one, within a distance of a place: a brush that goes there takes it
    * up and works it in. Cells of the painting.
+   * @param within cells that lie in the window
    */
-  takeFromBelow(x: number, y: number, reach: number): void {
+  takeFromBelow(x: number, y: number, reach: number, within: Rect): void {
     const { lower, painting, channels: n } = this;
     if (!lower) return;
     const { f32 } = painting.arena;
-    const left = Math.max(0, Math.floor(x - reach));
-    const top = Math.max(0, Math.floor(y - reach));
-    const right = Math.min(painting.width - 1, Math.ceil(x + reach));
-    const bottom = Math.min(painting.height - 1, Math.ceil(y + reach));
+    const left = Math.max(within.left, Math.floor(x - reach));
+    const top = Math.max(within.top, Math.floor(y - reach));
+    const right = Math.min(within.right - 1, Math.ceil(x + reach));
+    const bottom = Math.min(within.bottom - 1, Math.ceil(y + reach));
+    this.touch(left - this.x0, top - this.y0, right - this.x0, bottom - this.y0);
     for (let ty = top >> 6; ty <= bottom >> 6; ty++) {
       for (let tx = left >> 6; tx <= right >> 6; tx++) {
         const index = ty * painting.tilesX + tx;

@@ -149,7 +149,7 @@ export class BrushStroke extends StampedStroke {
     };
     if (rect.right <= rect.left || rect.bottom <= rect.top) return;
     this.bringWindow(rect);
-    window.takeFromBelow(x, y, Math.max(footprint.halfWidth, footprint.halfLength) * (0.4 + 0.6 * pressure));
+    window.takeFromBelow(x, y, Math.max(footprint.halfWidth, footprint.halfLength) * (0.4 + 0.6 * pressure), rect); // prettier-ignore
 
     const cosAlong = Math.abs(-sin * dx + cos * dy);
     const lengthMm = this.contactLength(pressure, cosAlong);

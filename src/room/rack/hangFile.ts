@@ -20,6 +20,7 @@ import { decodePhoto } from '../photos';
 /** The painting that hangs there at first, and the series that can be hung beside it. */
 export const DEMO_ID = 'low-tide';
 export const DEMO_SERIES = [
+  'layered',
   'alla-prima',
   'glazed',
   'knife',
