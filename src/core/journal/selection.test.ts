@@ -238,7 +238,7 @@ describe('layers that work together', () => {
       paint(studio, ...loaded('knife', 12, { PW6: 1 }), line(3, 12, 27, 12));
       for (let x = 4; x < 28; x += 2) paint(studio, ...loaded('round', 1.6, { PW6: 1 }, { body: 1 }), line(x, 5, x, 19));
       act(studio, { do: 'dry' }, { do: 'layer.add' }, { do: 'layer.set', layer: 'L3', impress });
-      paint(studio, ...loaded('flat', 12, { PBk9: 1 }, { body: 0.9 }, 0.25), line(3, 12, 27, 12, 0.25));
+      paint(studio, ...loaded('flat', 12, { PBk9: 1 }, { body: 0.9 }), line(3, 12, 27, 12, 0.25));
       const { painting } = studio;
       const um: number[] = [];
       for (let x = 8; x < 22; x += 0.25) {
