@@ -1,7 +1,7 @@
 /**
  * From pen to picture in Chromium, as JSON: brushes of 60 and 200 px on 2400 x 1800, drawn at 1500 px/s of the
  * painting; in oil, and in watercolour on a region of 512 x 512 that is wet and flows.
- *   npm run bench:app [-- oil|water|board]     (CHROMIUM=/path/to/chromium; the app must have been built: ./check does it)
+ *   npm run bench:app [-- oil|water|board|layers]     (CHROMIUM=/path/to/chromium; the app must have been built: ./check does it)
  */
 import { spawn } from 'node:child_process';
 import { createServer } from 'node:net';
@@ -11,6 +11,7 @@ import jpeg from 'jpeg-js';
 import { decodeStigmosFile } from '@/core/formats/stigmosFile';
 import { STEP_SECONDS } from '@/core/flow/washRates';
 import { copyTime, percentile, round } from './measure';
+import { layeredSheet, SHEET_PX } from './layeredSheet';
 import { WET_PX, wetSheetFile } from './wetPaper';
 
 const freePort = () =>
@@ -243,13 +244,40 @@ async function board(page: Page): Promise<Record<string, unknown>> {
   return { photos: 20, hungSeconds: round(hungSeconds), memory, frameMs: { p50: round(percentile(frames, 0.5)), p95: round(p95), max: round(Math.max(...frames)) }, framesPerSecond: round(1000 / percentile(frames, 0.5)), p95ToCopy16MiB: round(p95 / copyTime()) }; // prettier-ignore
 }
 
+/** The same strokes on a sheet of 2550 x 3300 with one paint layer, and with twelve layers of which the figure's is painted. */
+async function layers(page: Page): Promise<Record<string, unknown>> {
+  const report: Record<string, unknown> = {};
+  const p95: number[] = [];
+  for (const many of [false, true]) {
+    const sheet = layeredSheet(many);
+    await page.goto(`http://127.0.0.1:${port}/`);
+    await page.getByLabel('Open a painting file').setInputFiles({ name: 'sheet.stigmos', mimeType: 'application/zip', buffer: Buffer.from(sheet.bytes) }); // prettier-ignore
+    await page.waitForURL(/easel/, { timeout: 120_000 });
+    await page.getByLabel('In hand').getByRole('slider').first().waitFor({ timeout: 120_000 });
+    await page.waitForTimeout(12_000);
+    await page.getByRole('button', { name: 'Load Ultramarine Blue' }).click();
+    const first = await strokes(page, true, { left: 200, top: 160, width: 400, rows: 50 });
+    const drawn = await strokes(page, false, { left: 200, top: 185, width: 400, rows: 50 });
+    await page.getByRole('button', { name: 'Layers' }).click();
+    const told = await page.getByText(/MB in memory|GB of about/).textContent();
+    const all = [...first.latencies, ...drawn.latencies];
+    p95.push(percentile(all, 0.95));
+    report[`${sheet.layers} layers`] = {
+      memory: told,
+      ...latency({ latencies: all, sent: first.sent + drawn.sent, arrived: drawn.arrived }),
+    };
+  }
+  return { ...report, p95OfTwelveToOne: round(p95[1] / p95[0]) };
+}
+
 try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const report: Record<string, unknown> = {};
   const only = process.argv[2];
   if (only === 'board') report['board of 20 photos'] = await board(page);
-  if (only !== 'water' && only !== 'board') Object.assign(report, await oil(page));
-  if (only !== 'oil' && only !== 'board') report[`63 px on ${WET_PX} x ${WET_PX} of wet paper`] = await wetRegion(page);
+  if (only === 'layers') report[`61 px on ${SHEET_PX.join(' x ')}`] = await layers(page);
+  if (only !== 'water' && only !== 'board' && only !== 'layers') Object.assign(report, await oil(page));
+  if (only !== 'oil' && only !== 'board' && only !== 'layers') report[`63 px on ${WET_PX} x ${WET_PX} of wet paper`] = await wetRegion(page);
   console.log(JSON.stringify({ paintingPx: [2400, 1800], ...report }, null, 2));
 } finally {
   await browser.close();

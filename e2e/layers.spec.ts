@@ -69,7 +69,7 @@ test('blend modes are those of the standard: what the browser itself composes, t
   const composed = (colorType: 'unorm8' | 'float16') =>
     page.evaluate(
       ([low, high, w, h, rows, looks, type]) => {
-        const canvas = (bytes: number[]) => {
+        const canvas = (bytes: readonly number[]) => {
           const own = new OffscreenCanvas(w, h);
           own.getContext('2d')!.putImageData(new ImageData(Uint8ClampedArray.from(bytes), w, h), 0, 0);
           return own;

@@ -18,6 +18,7 @@ import type { FromWorker, Question, ToWorker } from './protocol';
 import { Pace } from './pace';
 import { SlabPane } from './slabPane';
 import { StaleTiles } from './staleTiles';
+import { tilesInView } from './tilesInView';
 import { WaterClock } from './waterClock';
 import { warmUp } from './warmUp';
 import { isStorageFull, readFace, readPainting, writeFace, type PaintingFace } from './shelf';
@@ -45,6 +46,8 @@ const CALM_FRAME_MS = 60;
 const WET_MS = 4;
 /** A hand that rests for so long lets time pass in its stroke, ms. */
 const REST_MS = 60;
+/** Quiet time after which tiles are prepared for the next stroke, ms. */
+const WARM_QUIET_MS = 250;
 /** Side of the blocks in which a picture is first coloured, cells. */
 const BLOCK = 128;
 
@@ -80,6 +83,8 @@ export class EngineHost {
   private opening: Promise<void> | undefined;
   /** A layer that is shown as it would look, and how it looks. */
   private trial: { layer: Layer; look: LayerLook } | undefined;
+  /** Tiles that are still to be prepared for a stroke, the nearest last; and for which view and layer. */
+  private warmed: { key: string; tiles: number[] } = { key: '', tiles: [] };
   private readonly pace = new Pace();
   private readonly waterClock = new WaterClock();
   private wroteWait = 0;
@@ -538,6 +543,7 @@ export class EngineHost {
       this.plan();
     }
     if (this.studio.strokeInAir || !this.keeping || this.trial) return;
+    if (this.warmTiles(start)) return;
     if (performance.now() - this.clockSet > TICK_MS) this.tick();
     if (this.cold) {
       this.cold = false;
@@ -560,6 +566,22 @@ export class EngineHost {
       this.changedSinceThumbnail = false;
       void this.keepThumbnail();
     }
+  }
+
+  /** Prepares tiles in view for being painted on, while nothing else is to be done. @returns whether more are left */
+  private warmTiles(start: number): boolean {
+    const { studio, view } = this;
+    if (!studio || !view) return false;
+    const { painting } = studio;
+    const key = `${painting.activeLayer} ${painting.order} ${view.serial}`;
+    if (this.warmed.key !== key) {
+      if (performance.now() - this.lastChange < WARM_QUIET_MS) return false;
+      this.warmed = { key, tiles: painting.layers.length > 2 ? tilesInView(painting, view.view) : [] };
+    }
+    const { tiles } = this.warmed;
+    while (tiles.length > 0 && performance.now() - start < SLICE_MS) this.picture.warm(tiles.pop()!);
+    if (tiles.length > 0) this.plan();
+    return tiles.length > 0;
   }
 
   // --- keeping

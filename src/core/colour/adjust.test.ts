@@ -9,7 +9,7 @@ const unit = fc.double({ min: 0, max: 1, noNaN: true });
 const colour = fc.tuple(unit, unit, unit);
 const through = (adjustment: Adjustment, rgb: readonly number[]): number[] => {
   const one = Float32Array.from(rgb);
-  adjuster(adjustment)!(one, 0, 1);
+  adjuster(adjustment)!(one, 1, 1);
   return [...one];
 };
 const of = (input: unknown) => adjustmentSchema.parse(input);

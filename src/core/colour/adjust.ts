@@ -53,8 +53,8 @@ export type AdjustmentKind = Adjustment['kind'];
 export type Levels = z.infer<typeof levels>;
 export type Curve = z.infer<typeof curve>;
 
-/** Changes colours in place: rows of red, green and blue that stand `step` apart; one cell at `at`. */
-export type Adjuster = (rgb: Float32Array, at: number, step: number) => void;
+/** Changes the first `count` colours in place: rows of red, green and blue that stand `step` apart. */
+export type Adjuster = (rgb: Float32Array, step: number, count: number) => void;
 
 const clamp = (v: number) => (v < 0 ? 0 : v > 1 ? 1 : v);
 
@@ -110,13 +110,15 @@ type OneChannel = (v: number) => number;
 /** Three functions of one channel each, by tables. */
 function perChannel(channels: readonly OneChannel[]): Adjuster {
   const tables = channels.map((f) => Float32Array.from({ length: TABLE + 2 }, (_, i) => f(Math.min(1, i / TABLE))));
-  return (rgb, at, step) => {
+  return (rgb, step, count) => {
     for (let c = 0; c < 3; c++) {
-      const k = at + c * step;
-      const t = clamp(rgb[k]) * TABLE;
-      const i = t | 0;
       const table = tables[c];
-      rgb[k] = table[i] + (t - i) * (table[i + 1] - table[i]);
+      for (let k = c * step, end = k + count; k < end; k++) {
+        const v = rgb[k];
+        const t = v <= 0 ? 0 : v >= 1 ? TABLE : v * TABLE;
+        const i = t | 0;
+        rgb[k] = table[i] + (t - i) * (table[i + 1] - table[i]);
+      }
     }
   };
 }
@@ -127,21 +129,24 @@ function hueAdjuster({ turn, saturation, lightness }: Extract<Adjustment, { kind
   const angle = (turn * Math.PI) / 180;
   const cos = Math.cos(angle) * k;
   const sin = (Math.sin(angle) * k) / Math.sqrt(3);
-  return (rgb, at, step) => {
-    const r = rgb[at];
-    const g = rgb[at + step];
-    const b = rgb[at + 2 * step];
-    const luma = 0.2126 * r + 0.7152 * g + 0.0722 * b;
-    const mean = (r + g + b) / 3;
-    // turned about the grey axis, then brought back to the luma that it had
-    const x = mean + (r - mean) * cos + (b - g) * sin;
-    const y = mean + (g - mean) * cos + (r - b) * sin;
-    const z = mean + (b - mean) * cos + (g - r) * sin;
-    const shift = luma - (0.2126 * x + 0.7152 * y + 0.0722 * z);
-    const light = (v: number) => (lightness < 0 ? v * (1 + lightness) : v + (1 - v) * lightness);
-    rgb[at] = clamp(light(x + shift));
-    rgb[at + step] = clamp(light(y + shift));
-    rgb[at + 2 * step] = clamp(light(z + shift));
+  const gain = lightness < 0 ? 1 + lightness : 1 - lightness;
+  const lift = Math.max(0, lightness);
+  return (rgb, step, count) => {
+    for (let at = 0; at < count; at++) {
+      const r = rgb[at];
+      const g = rgb[at + step];
+      const b = rgb[at + 2 * step];
+      const luma = 0.2126 * r + 0.7152 * g + 0.0722 * b;
+      const mean = (r + g + b) / 3;
+      // turned about the grey axis, then brought back to the luma that it had
+      const x = mean + (r - mean) * cos + (b - g) * sin;
+      const y = mean + (g - mean) * cos + (r - b) * sin;
+      const z = mean + (b - mean) * cos + (g - r) * sin;
+      const shift = luma - (0.2126 * x + 0.7152 * y + 0.0722 * z);
+      rgb[at] = clamp((x + shift) * gain + lift);
+      rgb[at + step] = clamp((y + shift) * gain + lift);
+      rgb[at + 2 * step] = clamp((z + shift) * gain + lift);
+    }
   };
 }
 

@@ -171,7 +171,7 @@ function mergePixels(painting: Painting, upper: Layer, lower: Layer, keep: Workp
       const share = seen ? seen[i] : upper.opacity;
       if (change) {
         for (let c = 0; c < 3; c++) one[c] = rgba[c];
-        change(one, 0, 1);
+        change(one, 1, 1);
         const { [3]: alpha } = rgba;
         rgba[3] = 1;
         blendOnto(blend, rgba, one[0], one[1], one[2], share);

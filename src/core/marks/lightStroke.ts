@@ -1,5 +1,4 @@
 import { TILE, TILE_CELLS } from '@/core/film/cells';
-import type { Guard } from '@/core/film/guard';
 import type { Layer } from '@/core/film/layer';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
 import { latticeHash, noise2 } from '@/core/surface/noise';
@@ -24,8 +23,9 @@ export type LightTarget =
 
 /** What one pass at full pressure and strength leaves in the middle. */
 const FULL = 0.85;
-/** Distance between stamps, shares of the radius. */
+/** Distance between stamps, shares of the radius: soft ones may stand farther apart. */
 const SPACING = 0.16;
+const SOFT_SPACING = 0.26;
 /** Grain of a sprayed mark, mm. */
 const GRAIN_MM = 0.17;
 
@@ -36,9 +36,10 @@ const GRAIN_MM = 0.17;
 export class LightStroke implements StrokeInProgress {
   private readonly path: PathBuilder;
   private readonly walker: StampWalker;
+  private readonly spacing: number;
   private changed = noRect();
   /** Tiles whose planes are this stroke's own; what was there before it, and how much it has laid. */
-  private readonly own = new Map<number, { pixels?: Uint32Array; mask?: Uint8Array; laid: Float32Array }>();
+  private readonly own = new Map<number, OwnTile>();
   /** What a smear carries: premultiplied red, green, blue and alpha 0..1, or the grey. */
   private carried: [number, number, number, number] | undefined;
 
@@ -48,11 +49,12 @@ export class LightStroke implements StrokeInProgress {
     private readonly target: LightTarget,
   ) {
     this.walker = new StampWalker(
-      () => Math.max(0.05, this.radius(0.5) * SPACING),
+      () => Math.max(0.05, this.radius(0.5) * this.spacing),
       (stamp) => {
         if (stamp.point.pressure > 0.01) this.stamp(stamp);
       },
     );
+    this.spacing = form.soft > 0.7 ? SOFT_SPACING : SPACING;
     this.path = new PathBuilder((point) => this.walker.add(point));
   }
 
@@ -91,7 +93,7 @@ export class LightStroke implements StrokeInProgress {
     if (!own) {
       before(layer, index);
       const tile = layer.ensureTile(index, painting.arena);
-      own = { laid: new Float32Array(TILE_CELLS) };
+      own = { laid: new Float32Array(TILE_CELLS), grain: this.form.grain > 0 ? this.grainOf(index) : undefined };
       if (this.target.on === 'pixels') {
         own.pixels = tile.pixels ?? new Uint32Array(TILE_CELLS);
         tile.pixels = own.pixels.slice() as Uint32Array<ArrayBuffer>;
@@ -105,7 +107,7 @@ export class LightStroke implements StrokeInProgress {
   }
 
   private stamp({ point }: Stamp): void {
-    const { painting, layer, settings, guard, seed } = this.setting;
+    const { painting, layer, settings, guard } = this.setting;
     const { mmPerPx, width, height, tilesX } = painting;
     const r = Math.max(0.7, this.radius(point.pressure) / mmPerPx);
     const [cx, cy] = [point.x / mmPerPx, point.y / mmPerPx];
@@ -118,9 +120,8 @@ export class LightStroke implements StrokeInProgress {
     if (rect.right <= rect.left || rect.bottom <= rect.top) return;
     const { form } = this;
     const ceiling = settings.strength;
-    const rate = 1 - (1 - Math.min(0.99, FULL * point.pressure)) ** (SPACING * 1.4);
+    const rate = 1 - (1 - Math.min(0.99, FULL * point.pressure)) ** (this.spacing * 1.4);
     const inner = r * (1 - form.soft);
-    const grainCells = Math.max(1, GRAIN_MM / mmPerPx);
     const smear = form.smear ? this.pickUp(rect, cx, cy, r) : undefined;
     for (let ty = rect.top >> 6; ty <= (rect.bottom - 1) >> 6; ty++) {
       for (let tx = rect.left >> 6; tx <= (rect.right - 1) >> 6; tx++) {
@@ -134,10 +135,10 @@ export class LightStroke implements StrokeInProgress {
             let share = d <= inner ? 1 : (r + 0.5 - d) / Math.max(1, r - inner);
             if (share <= 0) continue;
             share = share >= 1 ? 1 : share * share * (3 - 2 * share);
-            if (form.grain > 0) share *= 1 - form.grain * this.broken(px, py, grainCells, seed);
-            const held = guardShare(guard, px, py);
-            if (held === 0) continue;
             const cell = (py & 63) * TILE + (px & 63);
+            if (own.grain) share *= own.grain[cell];
+            const held = guard ? guard.at(px, py) : 1;
+            if (held === 0) continue;
             if (smear) this.smearCell(tile, cell, smear, share * held * settings.strength * 0.5);
             else {
               // each mark closes a part of what is left up to its ceiling
@@ -155,14 +156,22 @@ export class LightStroke implements StrokeInProgress {
     growRect(this.changed, rect);
   }
 
-  /** How much of a mark the mist or the tooth takes away at a cell, 0..1. */
-  private broken(px: number, py: number, grainCells: number, seed: number): number {
-    const fine = latticeHash(Math.floor(px / grainCells), Math.floor(py / grainCells), seed);
-    return 0.5 * fine + 0.5 * noise2(px / (3 * grainCells), py / (3 * grainCells), seed + 5);
+  /** How much of a mark comes through mist or tooth in the cells of a tile, 0..1. */
+  private grainOf(index: number): Float32Array {
+    const { painting, seed } = this.setting;
+    const cells = Math.max(1, GRAIN_MM / painting.mmPerPx);
+    const [left, top] = [(index % painting.tilesX) * TILE, Math.floor(index / painting.tilesX) * TILE];
+    const out = new Float32Array(TILE_CELLS);
+    for (let i = 0; i < TILE_CELLS; i++) {
+      const [px, py] = [left + (i & 63), top + (i >> 6)];
+      const fine = latticeHash(Math.floor(px / cells), Math.floor(py / cells), seed);
+      out[i] = 1 - this.form.grain * (0.5 * fine + 0.5 * noise2(px / (3 * cells), py / (3 * cells), seed + 5));
+    }
+    return out;
   }
 
   /** A cell with so much of the mark over what was there before the stroke. */
-  private layCell(tile: LayerTile, own: { pixels?: Uint32Array; mask?: Uint8Array }, cell: number, laid: number): void {
+  private layCell(tile: LayerTile, own: OwnTile, cell: number, laid: number): void {
     const { target, form } = this;
     if (target.on === 'mask') {
       const was = own.mask![cell];
@@ -178,9 +187,12 @@ export class LightStroke implements StrokeInProgress {
     }
     const all = laid + alpha * (1 - laid);
     if (all <= 0) return;
-    const own3 = (c: number) =>
-      Math.round((laid * target.colour[c] + (1 - laid) * alpha * ((code >>> (8 * c)) & 255)) / all);
-    tile.pixels![cell] = (own3(0) | (own3(1) << 8) | (own3(2) << 16) | (Math.round(255 * all) << 24)) >>> 0;
+    const [r, g, b] = target.colour;
+    const kept = (1 - laid) * alpha;
+    const red = Math.round((laid * r + kept * (code & 255)) / all);
+    const green = Math.round((laid * g + kept * ((code >>> 8) & 255)) / all);
+    const blue = Math.round((laid * b + kept * ((code >>> 16) & 255)) / all);
+    tile.pixels![cell] = (red | (green << 8) | (blue << 16) | (Math.round(255 * all) << 24)) >>> 0;
   }
 
   /** Takes up the mean of what lies under the tip, and carries part of what it had. */
@@ -232,4 +244,10 @@ export class LightStroke implements StrokeInProgress {
 
 type LayerTile = NonNullable<Layer['tiles'][number]>;
 
-const guardShare = (guard: Guard | undefined, px: number, py: number): number => (guard ? guard.at(px, py) : 1);
+/** What a stroke has of a tile: how it was before, how much has been laid on it, and what its tooth lets through. */
+interface OwnTile {
+  pixels?: Uint32Array;
+  mask?: Uint8Array;
+  readonly laid: Float32Array;
+  readonly grain: Float32Array | undefined;
+}

@@ -27,7 +27,8 @@ const raster = (studio: Studio) => albedoOf(studio.painting).raster(wholeRect(st
 /** 72 cells a side, so that a picture of that size has a pixel for each. */
 const SIDE = 72;
 const square = () => new Studio(studioFor((SIDE * 25.4) / 120, (SIDE * 25.4) / 120, { ppi: 120 }).spec);
-const random3 = (x: number, y: number, seed: number) => [0, 1, 2].map((c) => Math.round(255 * latticeHash(x, y, seed + c)));
+const random3 = (x: number, y: number, seed: number) =>
+  [0, 1, 2].map((c) => Math.round(255 * latticeHash(x, y, seed + c)));
 
 describe('pixels over pixels', () => {
   it('blend by the formulas of the standard, to one code, in every mode and at any opacity', () => {
@@ -130,8 +131,16 @@ function everything(): Studio {
   paint(studio, ...loaded('flat', 6, { PR188: 1 }), line(6, 5, 20, 20));
   act(studio, { do: 'layer.add', kind: 'group' }, { do: 'layer.set', layer: 'L5', opacity: 0.6 });
   act(studio, { do: 'layer.add', kind: 'tone', group: 'L5' });
-  paint(studio, { do: 'tool', tool: 'spray', sizeMm: 12 }, { do: 'load', mixture: { PBr7BU: 1 } }, line(12, 12, 24, 14));
-  act(studio, pixels(16, 16, (x, y) => [x * 16, y * 16, 90, 255], { blend: 'soft-light', tileMm: 8 }));
+  paint(
+    studio,
+    { do: 'tool', tool: 'spray', sizeMm: 12 },
+    { do: 'load', mixture: { PBr7BU: 1 } },
+    line(12, 12, 24, 14),
+  );
+  act(
+    studio,
+    pixels(16, 16, (x, y) => [x * 16, y * 16, 90, 255], { blend: 'soft-light', tileMm: 8 }),
+  );
   act(studio, { do: 'layer.soften', radiusMm: 1 }, { do: 'tool', tool: 'round', sizeMm: 9, grey: 1 });
   paint(studio, line(14, 8, 24, 18));
   act(studio, { do: 'layer.add', kind: 'adjust', adjust: { kind: 'warmth', warmth: 0.5 } });

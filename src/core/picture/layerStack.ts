@@ -1,6 +1,6 @@
 import { adjuster, type Adjuster } from '@/core/colour/adjust';
 import { BANDS } from '@/core/colour/bands';
-import { blendOver } from '@/core/colour/blendModes';
+import { blendOver, blendRow } from '@/core/colour/blendModes';
 import { encodeFast } from '@/core/colour/rgbBands';
 import { clipBase, coverageOf, maskOf } from '@/core/film/coverage';
 import { TILE } from '@/core/film/cells';
@@ -56,6 +56,8 @@ export class LayerStack {
   private readonly light: ColourRun;
   /** The layer whose dry paint has been laid already, from what is kept. */
   private openOnly: Layer | undefined;
+  /** A run as an adjustment leaves it, where it is only partly seen. */
+  private readonly adjusted = new Float32Array(3 * TILE);
   private readonly adjusters = new WeakMap<LayerLook, Adjuster>();
 
   /** @param run word address of the bands to work in */
@@ -232,28 +234,26 @@ export class LayerStack {
     const { layer, pixels, adjust, shares, opacity } = step;
     colours.enter(count);
     const { rgb } = colours;
+    const { blend } = layer.look;
     if (pixels) {
-      const { blend } = layer.look;
-      for (let x = 0; x < count; x++) {
-        const v = pixels[cell + x];
-        if (v < 0x01000000) continue;
-        const share = (v >>> 24) * BYTE * opacity * (shares ? shares[cell + x] : 1);
-        blendOver(blend, rgb, x, TILE, (v & 255) * BYTE, ((v >>> 8) & 255) * BYTE, ((v >>> 16) & 255) * BYTE, share);
-      }
+      blendRow(blend, rgb, TILE, count, pixels, cell, opacity, shares);
       return;
     }
-    const blurred = step.blur && this.blurs.row(layer, index, cell, count);
-    if (step.blur && !blurred) return;
-    const { blend } = layer.look;
-    for (let x = 0; x < count; x++) {
-      const share = opacity * (shares ? shares[cell + x] : 1);
-      if (share <= 0) continue;
-      if (blurred) for (let c = 0; c < 3; c++) one[c] = blurred[c * TILE + x];
-      else {
-        for (let c = 0; c < 3; c++) one[c] = rgb[c * TILE + x];
-        adjust!(one, 0, 1);
+    let after = step.blur && this.blurs.row(layer, index, cell, count);
+    if (step.blur && !after) return;
+    if (adjust) {
+      if (blend === 'normal' && !shares && opacity === 1) {
+        adjust(rgb, TILE, count);
+        return;
       }
-      blendOver(blend, rgb, x, TILE, one[0], one[1], one[2], share);
+      this.adjusted.set(rgb);
+      adjust(this.adjusted, TILE, count);
+      after = this.adjusted;
+    }
+    const to = after!;
+    for (let x = 0; x < count; x++) {
+      const share = shares ? opacity * shares[cell + x] : opacity;
+      if (share > 0) blendOver(blend, rgb, x, TILE, to[x], to[TILE + x], to[2 * TILE + x], share);
     }
   }
 
@@ -266,6 +266,12 @@ export class LayerStack {
         return `${layer.id}.${version}.${lookSerial(layer.look)}${inner}`;
       })
       .join(' ');
+  }
+
+  /** Lays what is under the layer in hand on a tile, so that it is there when a stroke comes. */
+  warm(index: number): void {
+    this.fromCache(this.plan(index), 0, 1);
+    this.openOnly = undefined;
   }
 
   /** How the run looks now. */
@@ -327,8 +333,6 @@ export class LayerStack {
   }
 }
 
-const BYTE = 1 / 255;
-const one = new Float32Array(3);
 /** Linear light of white over that of black, as a film over them has it. */
 const WHITE_RANGE = 0.96;
 

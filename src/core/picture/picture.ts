@@ -68,6 +68,11 @@ export class Picture {
     return r;
   }
 
+  /** Makes a tile ready for being painted on: what lies under the layer in hand is laid before. */
+  warm(index: number): void {
+    this.colours.stack.warm(index);
+  }
+
   /** Lit picture of a rectangle from albedo and relief. */
   relight(r: PixelRect): void {
     const { f32, i32 } = this.painting.arena;
@@ -128,6 +133,10 @@ export class Picture {
   private addRelief({ shares, opacity }: FilmStep, tile: Tile, cell: number, count: number, out: number): void {
     const { f32, u32 } = this.painting.arena;
     if (!tile.volume && !tile.sealed) return;
+    if (!tile.volume && !tile.dryLean && !tile.rubbing && !shares) {
+      this.addDryRelief(tile.sealed >> 2, opacity * DRY_SHRINK, cell, count, out);
+      return;
+    }
     const solvent = tile.pigments.indexOf(SOLVENT);
     const newest = tile.dryLean ? tile.strata.at(-1) : undefined;
     for (let x = 0; x < count; x++) {
@@ -146,6 +155,19 @@ export class Picture {
       const gloss = Math.min(127, wet * 3 + Math.min(55, dry * 1.5)) * (1 - matte);
       const sheen = SHEEN + gloss - (matte > 0 ? 127 * matte * Math.min(1, (wet + dry) / CLOSED_UM) : 0);
       u32[this.albedo + out + x] = withSheen(u32[this.albedo + out + x], sheen);
+    }
+  }
+
+  /** The same for paint that is dry and was not thinned: it keeps part of its gloss. */
+  private addDryRelief(sealed: number, share: number, cell: number, count: number, out: number): void {
+    const { f32, u32 } = this.painting.arena;
+    const [from, relief, albedo] = [sealed + cell, this.relief + out, this.albedo + out];
+    for (let x = 0; x < count; x++) {
+      const dry = f32[from + x] * share;
+      if (dry <= 0) continue;
+      f32[relief + x] += dry;
+      const gloss = dry * 1.5;
+      u32[albedo + x] = withSheen(u32[albedo + x], SHEEN + (gloss > 55 ? 55 : gloss));
     }
   }
 }
