@@ -290,6 +290,38 @@ export function bandsToCodes(count: i32, reflectance: i32, bandStride: i32, band
 }
 
 // @ts-ignore: decorator
+@inline function curve4(v: v128, table: i32, n: v128): v128 {
+  const t = f32x4.mul(f32x4.sqrt(f32x4.pmax(f32x4.pmin(v, f32x4.splat(1)), f32x4.splat(0))), n);
+  const i = i32x4.trunc_sat_f32x4_s(t);
+  const f = f32x4.sub(t, f32x4.convert_i32x4_s(i));
+  const i0 = i32x4.extract_lane(i, 0), i1 = i32x4.extract_lane(i, 1), i2 = i32x4.extract_lane(i, 2), i3 = i32x4.extract_lane(i, 3);
+  const low = f32x4(0, 0, 0, 0);
+  let a = f32x4.replace_lane(low, 0, get(table + i0)), b = f32x4.replace_lane(low, 0, get(table + i0 + 1));
+  a = f32x4.replace_lane(a, 1, get(table + i1)); b = f32x4.replace_lane(b, 1, get(table + i1 + 1));
+  a = f32x4.replace_lane(a, 2, get(table + i2)); b = f32x4.replace_lane(b, 2, get(table + i2 + 1));
+  a = f32x4.replace_lane(a, 3, get(table + i3)); b = f32x4.replace_lane(b, 3, get(table + i3 + 1));
+  return f32x4.add(a, f32x4.mul(f, f32x4.sub(b, a)));
+}
+
+export function bandsToColours(count: i32, reflectance: i32, bandStride: i32, bands: i32, matrix: i32, offset: f32, k2: f32, table: i32, steps: f32, linear: i32, encoded: i32): void {
+  const one = f32x4.splat(1), k = f32x4.splat(k2), n = f32x4.splat(steps);
+  for (let x = 0; x < count; x += 4) {
+    let r = f32x4.splat(offset), g = r, b = r;
+    let m = <usize>matrix << 2;
+    for (let i = 0; i < bands; i++, m += 12) {
+      const R = v128.load(<usize>(reflectance + i * bandStride + x) << 2);
+      const q = f32x4.div(R, f32x4.sub(one, f32x4.mul(k, R)));
+      r = f32x4.add(r, f32x4.mul(q, v128.load32_splat(m)));
+      g = f32x4.add(g, f32x4.mul(q, v128.load32_splat(m, 4)));
+      b = f32x4.add(b, f32x4.mul(q, v128.load32_splat(m, 8)));
+    }
+    const l = <usize>(linear + x) << 2, e = <usize>(encoded + x) << 2, row = <usize>bandStride << 2;
+    v128.store(l, r); v128.store(l + row, g); v128.store(l + 2 * row, b);
+    v128.store(e, curve4(r, table, n)); v128.store(e + row, curve4(g, table, n)); v128.store(e + 2 * row, curve4(b, table, n));
+  }
+}
+
+// @ts-ignore: decorator
 @inline function at4(word: i32): v128 { return v128.load(<usize>word << 2); }
 // @ts-ignore: decorator
 @inline function sp(v: f32): v128 { return f32x4.splat(v); }

@@ -44,8 +44,10 @@ function channelSpectra(): Float64Array {
 }
 
 /** Steps of the tables below; between them it is interpolated. */
-const STEPS = 2048;
-const encoded = Float32Array.from({ length: STEPS + 2 }, (_, i) => encodeSrgb((i / STEPS) ** 2));
+export const CURVE_STEPS = 2048;
+const STEPS = CURVE_STEPS;
+/** The transfer curve at the squares of even places, for kernels. */
+export const encoded = Float32Array.from({ length: STEPS + 2 }, (_, i) => encodeSrgb((i / STEPS) ** 2));
 const decoded = Float32Array.from({ length: STEPS + 2 }, (_, i) => decodeSrgb(i / STEPS));
 
 /** sRGB transfer curve from a table, within 2e-5; outside 0..1 it is cut off. */

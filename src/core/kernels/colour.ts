@@ -96,3 +96,41 @@ export function bandsToCodes(
     u32[out + x] = (u8[codes + step(r)] | (u8[codes + step(g)] << 8) | (u8[codes + step(b)] << 16) | 0xff000000) >>> 0;
   }
 }
+
+/**
+ * Internal reflectance of a run to linear sRGB and to its encoded values, rows of red, green and blue `bandStride` words
+ * apart. Cells up to the next multiple of four may be written too.
+ * @param matrix, offset, k2 see `bandsToCodes`
+ * @param table word address of the transfer curve at the squares of `steps` + 2 even places; between them it is
+ *   interpolated
+ */
+export function bandsToColours(
+  f32: Float32Array,
+  count: number,
+  reflectance: number,
+  bandStride: number,
+  bands: number,
+  matrix: number,
+  offset: number,
+  k2: number,
+  table: number,
+  steps: number,
+  linear: number,
+  encoded: number,
+): void {
+  for (let x = 0; x < count; x++) {
+    for (let c = 0; c < 3; c++) {
+      let v = offset;
+      for (let k = 0, j = matrix + c; k < bands; k++, j += 3) {
+        const R = f32[reflectance + k * bandStride + x];
+        v += (R / (1 - k2 * R)) * f32[j];
+      }
+      const at = c * bandStride + x;
+      f32[linear + at] = v;
+      const t = Math.sqrt(Math.max(0, Math.min(1, v))) * steps;
+      const i = t | 0;
+      const low = f32[table + i];
+      f32[encoded + at] = low + (t - i) * (f32[table + i + 1] - low);
+    }
+  }
+}

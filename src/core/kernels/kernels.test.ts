@@ -190,10 +190,21 @@ describe('the colour of a run', () => {
       const out = at(68);
       kernels.filmOver(count, list, tops, 3, thickness, top, tables, 8, run, 64);
       kernels.bandsToCodes(count, run, 64, 8, matrix, 0.005, 0.5, codes, CODE_STEPS, out);
-      return { codes: arena.u8.slice(out * 4, (out + count) * 4), after: arena.u32[out + count] };
+      const curve = at(1026);
+      for (let i = 0; i < 1026; i++) arena.f32[curve + i] = encodeSrgb((i / 1024) ** 2);
+      const colours = at(64 * 6);
+      kernels.bandsToColours(count, run, 64, 8, matrix, 0.005, 0.5, curve, 1024, colours, colours + 192);
+      const rows = [0, 1, 2, 3, 4, 5].flatMap((row) => [...arena.f32.subarray(colours + 64 * row, colours + 64 * row + count)]); // prettier-ignore
+      return { codes: arena.u8.slice(out * 4, (out + count) * 4), after: arena.u32[out + count], rows };
     };
     const { plain, simd } = both(work);
     simd.codes.forEach((v, i) => expect(Math.abs(v - plain.codes[i])).toBeLessThanOrEqual(1));
+    simd.rows.forEach((v, i) => expect(v).toBeCloseTo(plain.rows[i], 4));
+    // the encoded rows are what the codes say
+    simd.rows.slice(3 * count).forEach((v, i) => {
+      const code = simd.codes[4 * (i % count) + Math.floor(i / count)];
+      expect(Math.abs(255 * v - code)).toBeLessThan(1.01);
+    });
     expect(new Set(simd.codes).size).toBeGreaterThan(count > 3 ? 20 : 1);
     // nothing is written beyond the run
     expect(simd.after).toBe(0);

@@ -2,7 +2,7 @@ import type { Arena } from '@/core/film/arena';
 import { gather, scatter, tidy, type Mover } from '@/core/film/interleave';
 import { highest, packSteps, unpackSteps } from '@/core/film/stratum';
 import { bladeStamp } from './blade';
-import { bandsToCodes, filmOver } from './colour';
+import { bandsToCodes, bandsToColours, filmOver } from './colour';
 import { SHARED, UNSHARED } from './compiled';
 import { carryX, carryY, settlePaint } from './carry';
 import { contactRow } from './contact';
@@ -42,6 +42,7 @@ export interface Kernels extends Flowing {
   readonly levelPass: Bound<typeof levelPass, [Float32Array]>;
   readonly filmOver: Bound<typeof filmOver, [Float32Array, Int32Array]>;
   readonly bandsToCodes: Bound<typeof bandsToCodes, [Float32Array, Uint32Array, Uint8Array]>;
+  readonly bandsToColours: Bound<typeof bandsToColours, [Float32Array]>;
   readonly relight: Bound<typeof relight, [Float32Array, Int32Array, Uint32Array, Uint8Array]>;
   readonly gather: Mover['gather'];
   readonly scatter: Mover['scatter'];
@@ -66,6 +67,7 @@ export const plainKernels = (arena: Arena): Kernels => ({
   levelPass: (...p) => levelPass(arena.f32, ...p),
   filmOver: (...p) => filmOver(arena.f32, arena.i32, ...p),
   bandsToCodes: (...p) => bandsToCodes(arena.f32, arena.u32, arena.u8, ...p),
+  bandsToColours: (...p) => bandsToColours(arena.f32, ...p),
   relight: (...p) => relight(arena.f32, arena.i32, arena.u32, arena.u8, ...p),
   gather: (...p) => gather([arena.f32, arena.i32], ...p),
   scatter: (...p) => scatter([arena.f32, arena.i32], ...p),

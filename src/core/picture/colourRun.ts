@@ -1,14 +1,30 @@
 import { BANDS } from '@/core/colour/bands';
 import { K1, K2, VEIL } from '@/core/colour/kubelkaMunk';
-import { CHANNEL_SPECTRA, decodeFast, encodeFast } from '@/core/colour/rgbBands';
+import { CHANNEL_SPECTRA, CURVE_STEPS, decodeFast, encoded } from '@/core/colour/rgbBands';
 import type { Arena } from '@/core/film/arena';
 import { TILE } from '@/core/film/cells';
+import type { Kernels } from '@/core/kernels/kernels';
 
 /** Saunderson's numerator folded into the matrix: works with R / (1 - K2 R). */
 export const FOLDED_MATRIX = Float32Array.from({ length: BANDS.count * 3 }, (_, j) => {
   const band = Math.floor(j / 3);
   return (1 - K1) * (1 - K2) * BANDS.toRgb[(j % 3) * BANDS.count + band];
 });
+
+/** Word addresses of what all runs of a painting share: the bands' matrix, the transfer curve, rows in passing. */
+export interface ColourTables {
+  readonly matrix: number;
+  readonly curve: number;
+  readonly scratch: number;
+}
+
+export function colourTables(arena: Arena): ColourTables {
+  const matrix = arena.allocate(FOLDED_MATRIX.byteLength) >> 2;
+  arena.f32.set(FOLDED_MATRIX, matrix);
+  const curve = arena.allocate(encoded.byteLength) >> 2;
+  arena.f32.set(encoded, curve);
+  return { matrix, curve, scratch: arena.allocate(6 * TILE * 4) >> 2 };
+}
 
 /**
  * The colours of a run of cells as a screen has them, beside its bands. Blend modes, pixels and adjustments work on
@@ -27,33 +43,21 @@ export class ColourRun {
   /** @param run word address of the bands */
   constructor(
     private readonly arena: Arena,
+    private readonly kernels: Kernels,
     readonly run: number,
+    private readonly tables: ColourTables,
   ) {}
 
   /** From here on `rgb` holds. */
   enter(count: number): void {
     if (this.active) return;
     this.active = true;
-    const { f32 } = this.arena;
-    const { linear, rgb, was, run } = this;
-    for (let x = 0; x < count; x++) {
-      let r = VEIL;
-      let g = VEIL;
-      let b = VEIL;
-      for (let k = 0, j = 0; k < BANDS.count; k++, j += 3) {
-        const R = f32[run + k * TILE + x];
-        const q = R / (1 - K2 * R);
-        r += q * FOLDED_MATRIX[j];
-        g += q * FOLDED_MATRIX[j + 1];
-        b += q * FOLDED_MATRIX[j + 2];
-      }
-      linear[x] = r;
-      linear[TILE + x] = g;
-      linear[2 * TILE + x] = b;
-      was[x] = rgb[x] = encodeFast(r);
-      was[TILE + x] = rgb[TILE + x] = encodeFast(g);
-      was[2 * TILE + x] = rgb[2 * TILE + x] = encodeFast(b);
-    }
+    const { arena, tables, linear, rgb, was } = this;
+    const { matrix, curve, scratch } = tables;
+    this.kernels.bandsToColours(count, this.run, TILE, BANDS.count, matrix, VEIL, K2, curve, CURVE_STEPS, scratch, scratch + 3 * TILE); // prettier-ignore
+    linear.set(arena.f32.subarray(scratch, scratch + 3 * TILE));
+    rgb.set(arena.f32.subarray(scratch + 3 * TILE, scratch + 6 * TILE));
+    was.set(rgb);
   }
 
   /** From here on the bands hold, brought up to what `rgb` has become. */

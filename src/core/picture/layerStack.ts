@@ -10,7 +10,7 @@ import type { Painting } from '@/core/film/painting';
 import type { Tile } from '@/core/film/tile';
 import type { Kernels } from '@/core/kernels/kernels';
 import { BlurStages } from './blurStages';
-import { ColourRun } from './colourRun';
+import { ColourRun, colourTables } from './colourRun';
 import { FilmRun, type SeenTile } from './filmRun';
 import { SubstrateCache } from './substrateCache';
 
@@ -69,9 +69,11 @@ export class LayerStack {
     const { arena } = painting;
     this.run = run;
     this.films = new FilmRun(painting, kernels);
-    this.colours = new ColourRun(arena, run);
-    this.dark = new ColourRun(arena, arena.allocate(TILE * 4 * BANDS.count) >> 2);
-    this.light = new ColourRun(arena, arena.allocate(TILE * 4 * BANDS.count) >> 2);
+    const tables = colourTables(arena);
+    const bands = () => arena.allocate(TILE * 4 * BANDS.count) >> 2;
+    this.colours = new ColourRun(arena, kernels, run, tables);
+    this.dark = new ColourRun(arena, kernels, bands(), tables);
+    this.light = new ColourRun(arena, kernels, bands(), tables);
     this.substrates = new SubstrateCache(arena);
     this.blurs = new BlurStages(painting);
   }

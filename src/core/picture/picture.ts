@@ -6,6 +6,7 @@ import { DRY_SHRINK, TILE, type Tile } from '@/core/film/tile';
 import { CLOSED_UM, CODE_STEPS } from '@/core/kernels/colour';
 import { albedoOf, type Albedo } from './albedo';
 import type { FilmStep } from './layerStack';
+import { dryGloss, isPlainlyDry, ReliefCache, type KeptRelief } from './reliefCache';
 import { aimLamp, RELIGHT, RELIGHT_REACH, SHEEN, type Light } from '@/core/kernels/relight';
 
 export type { Light };
@@ -24,6 +25,7 @@ export class Picture {
   readonly lit: number;
   light: Light = STUDIO_LIGHT;
   private readonly colours: Albedo;
+  private readonly reliefs: ReliefCache;
   /** Word address of the parameters of the light. */
   private readonly lamp: number;
 
@@ -34,6 +36,7 @@ export class Picture {
     this.relief = arena.allocate(cells * 4) >> 2;
     this.lit = arena.allocate(cells * 4) >> 2;
     this.colours = albedoOf(painting);
+    this.reliefs = new ReliefCache(painting);
     const table = arena.allocate(256 * 4) >> 2;
     arena.f32.set(linear, table);
     this.lamp = arena.allocate(RELIGHT.words * 4) >> 2;
@@ -107,6 +110,7 @@ export class Picture {
     const { arena, width, surface } = painting;
     const plan = stack.plan(index);
     const films = stack.filmsOf(plan);
+    const below = this.reliefs.below(plan, films);
     const bare = plan.steps.length === 0;
     const count = right - left;
     for (let y = top; y < bottom; y++) {
@@ -121,7 +125,9 @@ export class Picture {
       const row = (y % surface.size) * surface.size;
       for (let x = 0; x < count; x++) f32[this.relief + out + x] = surface.shading * surface.um[row + ((left + x) % surface.size)]; // prettier-ignore
       for (let x = 0; x < count; x++) u32[this.albedo + out + x] = withSheen(u32[this.albedo + out + x], SHEEN);
+      if (below) this.addKept(below, cell, count, out);
       for (const step of films) {
+        if (below && below.steps.has(step)) continue;
         const { tile, wash } = step.film;
         this.addRelief(step, tile, cell, count, out);
         if (wash) stack.films.washes.surface(wash, index, cell, count, this.relief + out, this.albedo + out);
@@ -129,11 +135,21 @@ export class Picture {
     }
   }
 
+  /** Adds what is kept of the dry layers below. */
+  private addKept({ um, sheen }: KeptRelief, cell: number, count: number, out: number): void {
+    const { f32, u32 } = this.painting.arena;
+    const [relief, albedo] = [this.relief + out, this.albedo + out];
+    for (let x = 0; x < count; x++) {
+      f32[relief + x] += um[cell + x];
+      u32[albedo + x] = withSheen(u32[albedo + x], sheen[cell + x]);
+    }
+  }
+
   /** Adds a tile's paint to the relief, and says how its surface takes the light. */
   private addRelief({ shares, opacity }: FilmStep, tile: Tile, cell: number, count: number, out: number): void {
     const { f32, u32 } = this.painting.arena;
     if (!tile.volume && !tile.sealed) return;
-    if (!tile.volume && !tile.dryLean && !tile.rubbing && !shares) {
+    if (isPlainlyDry({ tile, shares })) {
       this.addDryRelief(tile.sealed >> 2, opacity * DRY_SHRINK, cell, count, out);
       return;
     }
@@ -166,8 +182,7 @@ export class Picture {
       const dry = f32[from + x] * share;
       if (dry <= 0) continue;
       f32[relief + x] += dry;
-      const gloss = dry * 1.5;
-      u32[albedo + x] = withSheen(u32[albedo + x], SHEEN + (gloss > 55 ? 55 : gloss));
+      u32[albedo + x] = withSheen(u32[albedo + x], SHEEN + dryGloss(dry));
     }
   }
 }

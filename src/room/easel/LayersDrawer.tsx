@@ -91,6 +91,15 @@ export function LayersDrawer() {
   return (
     <>
       <h2>Cross-section</h2>
+      <div className={`${styles.row} ${styles.above}`}>
+        <Dropdown menu={{ items: add }} trigger={['click']}>
+          <Button>Add a layer</Button>
+        </Dropdown>
+        <Dropdown menu={{ items: whole }} trigger={['click']}>
+          <Button>Whole picture</Button>
+        </Dropdown>
+        <BringDrawing />
+      </div>
       <DndContext id="layers" sensors={sensors} onDragEnd={moved}>
         <SortableContext items={down.map((l) => l.id)} strategy={verticalListSortingStrategy}>
           <ol className={styles.section}>
@@ -110,15 +119,6 @@ export function LayersDrawer() {
           </ol>
         </SortableContext>
       </DndContext>
-      <div className={styles.row}>
-        <Dropdown menu={{ items: add }} trigger={['click']}>
-          <Button>Add a layer</Button>
-        </Dropdown>
-        <Dropdown menu={{ items: whole }} trigger={['click']}>
-          <Button>Whole picture</Button>
-        </Dropdown>
-        <BringDrawing />
-      </div>
       {bringing && <PictureIn onDone={() => setBringing(false)} />}
       {chosen && <LayerCard key={chosen.id} layer={chosen} layers={layers} onMask={bench.onMask} />}
       {chosen?.kind === 'drawing' && <DrawingTools layer={chosen} />}

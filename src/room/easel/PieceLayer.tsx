@@ -30,7 +30,7 @@ export function settlePiece(): void {
 
 /** What is selected, and pieces while they are moved: over the canvas, with the hand that does it. */
 export function PieceLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Place; toCanvas: (p: Place) => Place }) {
-  const { way, selection, flashed, moving } = usePieces();
+  const { way, selection, flashed, moving, copy } = usePieces();
   const engine = useEasel((s) => s.engine);
   const serial = useEasel((s) => s.bench?.selection ?? 0);
   const [drawn, setDrawn] = useState<readonly Place[]>([]);
@@ -50,6 +50,14 @@ export function PieceLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Pla
       gone = true;
     };
   }, [engine, serial]);
+
+  // while all of a layer is moved, it is not seen where it was
+  const whole = moving !== undefined && !copy && serial === 0;
+  useEffect(() => {
+    if (!whole || !engine) return;
+    engine.without(useEasel.getState().bench?.activeLayer);
+    return () => engine.without();
+  }, [whole, engine]);
 
   const put = (next: Place[]) => {
     hand.current.drawn = next;

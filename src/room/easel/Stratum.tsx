@@ -10,7 +10,7 @@ import styles from './layers.module.css';
 
 /** Height of a stratum in the section: paint by how thick it lies, the rest thin. */
 const heightOf = ({ kind, thicknessUm }: LayerState): number =>
-  kind === 'paint' ? 38 + Math.min(24, Math.sqrt(thicknessUm) * 1.6) : 38;
+  kind === 'paint' ? 36 + Math.min(20, Math.sqrt(thicknessUm)) : 36;
 
 /** A brush whose tip touches the stratum that is painted on. */
 const Brush = () => (
