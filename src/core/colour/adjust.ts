@@ -54,7 +54,11 @@ export type Levels = z.infer<typeof levels>;
 export type Curve = z.infer<typeof curve>;
 
 /** Changes the first `count` colours in place: rows of red, green and blue that stand `step` apart. */
-export type Adjuster = (rgb: Float32Array, step: number, count: number) => void;
+export interface Adjuster {
+  (rgb: Float32Array, step: number, count: number): void;
+  /** Where each channel is changed by itself: what becomes of it, at even places. */
+  readonly tables?: readonly Float32Array[];
+}
 
 const clamp = (v: number) => (v < 0 ? 0 : v > 1 ? 1 : v);
 
@@ -109,8 +113,11 @@ type OneChannel = (v: number) => number;
 
 /** Three functions of one channel each, by tables. */
 function perChannel(channels: readonly OneChannel[]): Adjuster {
-  const tables = channels.map((f) => Float32Array.from({ length: TABLE + 2 }, (_, i) => f(Math.min(1, i / TABLE))));
-  return (rgb, step, count) => {
+  return byTables(channels.map((f) => Float32Array.from({ length: TABLE + 2 }, (_, i) => f(Math.min(1, i / TABLE)))));
+}
+
+function byTables(tables: readonly Float32Array[]): Adjuster {
+  const adjust = (rgb: Float32Array, step: number, count: number): void => {
     for (let c = 0; c < 3; c++) {
       const table = tables[c];
       for (let k = c * step, end = k + count; k < end; k++) {
@@ -121,6 +128,20 @@ function perChannel(channels: readonly OneChannel[]): Adjuster {
       }
     }
   };
+  return Object.assign(adjust, { tables });
+}
+
+/** One adjustment that does what two do, where both change each channel by itself. */
+export function fused(first: Adjuster, second: Adjuster): Adjuster | undefined {
+  const { tables } = second;
+  if (!first.tables || !tables) return undefined;
+  return perChannel(first.tables.map((low, c) => (v: number) => lookUp(tables[c], lookUp(low, v))));
+}
+
+function lookUp(table: Float32Array, v: number): number {
+  const t = clamp(v) * TABLE;
+  const i = t | 0;
+  return table[i] + (t - i) * (table[i + 1] - table[i]);
 }
 
 /** Hue is turned and chroma scaled round the grey of the same luma (rotation in the plane of constant luma). */

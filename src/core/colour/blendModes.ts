@@ -120,41 +120,43 @@ export function blendRow(
   shares: Float32Array | undefined,
 ): void {
   const k = opacity / 255;
-  for (let x = 0; x < count; x++) {
-    const v = pixels[from + x];
-    if (v < 0x01000000) continue;
-    const alpha = shares ? (v >>> 24) * k * shares[from + x] : (v >>> 24) * k;
-    const r = (v & 255) * BYTE;
-    const g = ((v >>> 8) & 255) * BYTE;
-    const b = ((v >>> 16) & 255) * BYTE;
-    const i = x + step;
-    const j = i + step;
-    switch (mode) {
-      case 'normal':
-        rgb[x] += alpha * (r - rgb[x]);
-        rgb[i] += alpha * (g - rgb[i]);
-        rgb[j] += alpha * (b - rgb[j]);
-        break;
-      case 'multiply':
-        rgb[x] *= 1 + alpha * (r - 1);
-        rgb[i] *= 1 + alpha * (g - 1);
-        rgb[j] *= 1 + alpha * (b - 1);
-        break;
-      case 'screen':
-        rgb[x] += alpha * r * (1 - rgb[x]);
-        rgb[i] += alpha * g * (1 - rgb[i]);
-        rgb[j] += alpha * b * (1 - rgb[j]);
-        break;
-      case 'soft-light':
-        rgb[x] += alpha * (softLight(rgb[x], r) - rgb[x]);
-        rgb[i] += alpha * (softLight(rgb[i], g) - rgb[i]);
-        rgb[j] += alpha * (softLight(rgb[j], b) - rgb[j]);
-        break;
-      default:
-        blendOver(mode, rgb, x, step, r, g, b, alpha);
+  const alphaOf = (v: number, x: number) => (shares ? (v >>> 24) * k * shares[from + x] : (v >>> 24) * k);
+  // which mode it is is asked once, not for every pixel
+  if (mode === 'multiply') {
+    for (let x = 0, i = step, j = 2 * step; x < count; x++, i++, j++) {
+      const v = pixels[from + x];
+      if (v < 0x01000000) continue;
+      const alpha = alphaOf(v, x);
+      rgb[x] *= 1 + alpha * ((v & 255) * BYTE - 1);
+      rgb[i] *= 1 + alpha * (((v >>> 8) & 255) * BYTE - 1);
+      rgb[j] *= 1 + alpha * (((v >>> 16) & 255) * BYTE - 1);
+    }
+  } else if (mode === 'screen') {
+    for (let x = 0, i = step, j = 2 * step; x < count; x++, i++, j++) {
+      const v = pixels[from + x];
+      if (v < 0x01000000) continue;
+      const alpha = alphaOf(v, x) * BYTE;
+      rgb[x] += alpha * (v & 255) * (1 - rgb[x]);
+      rgb[i] += alpha * ((v >>> 8) & 255) * (1 - rgb[i]);
+      rgb[j] += alpha * ((v >>> 16) & 255) * (1 - rgb[j]);
+    }
+  } else if (mode === 'soft-light') {
+    for (let x = 0, i = step, j = 2 * step; x < count; x++, i++, j++) {
+      const v = pixels[from + x];
+      if (v < 0x01000000) continue;
+      const alpha = alphaOf(v, x);
+      rgb[x] += alpha * (softLight(rgb[x], (v & 255) * BYTE) - rgb[x]);
+      rgb[i] += alpha * (softLight(rgb[i], ((v >>> 8) & 255) * BYTE) - rgb[i]);
+      rgb[j] += alpha * (softLight(rgb[j], ((v >>> 16) & 255) * BYTE) - rgb[j]);
+    }
+  } else {
+    for (let x = 0; x < count; x++) {
+      const v = pixels[from + x];
+      if (v < 0x01000000) continue;
+      blendOver(mode, rgb, x, step, (v & 255) * BYTE, ((v >>> 8) & 255) * BYTE, ((v >>> 16) & 255) * BYTE, alphaOf(v, x));
     }
   }
-}
+} // prettier-ignore
 const BYTE = 1 / 255;
 
 /**

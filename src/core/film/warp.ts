@@ -186,15 +186,18 @@ export class Mesh {
       if (i < 0 || j < 0 || i >= width || j >= height) return undefined;
       const at = j * width + i;
       if (Number.isNaN(sx[at])) return undefined;
-      const slope = (plane: Float32Array, step: number, ok: boolean) => {
-        const d = ok ? plane[at + step] - plane[at] : NaN;
-        return Number.isNaN(d) ? 0 : d;
+      // at the edge of the mesh it goes on as it came
+      const slope = (plane: Float32Array, step: number, on: boolean, back: boolean) => {
+        const ahead = on ? plane[at + step] - plane[at] : NaN;
+        if (!Number.isNaN(ahead)) return ahead;
+        const behind = back ? plane[at] - plane[at - step] : NaN;
+        return Number.isNaN(behind) ? 0 : behind;
       };
       const [u, v] = [x - cx - 0.5, y - cy - 0.5];
-      const [right, below] = [i + 1 < width, j + 1 < height];
+      const [right, below, left1, above] = [i + 1 < width, j + 1 < height, i > 0, j > 0];
       return [
-        sx[at] + u * slope(sx, 1, right) + v * slope(sx, width, below),
-        sy[at] + u * slope(sy, 1, right) + v * slope(sy, width, below),
+        sx[at] + u * slope(sx, 1, right, left1) + v * slope(sx, width, below, above),
+        sy[at] + u * slope(sy, 1, right, left1) + v * slope(sy, width, below, above),
       ];
     };
   }

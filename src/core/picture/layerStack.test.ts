@@ -176,6 +176,29 @@ describe('a stack of everything', () => {
     }
   }, 60_000); // prettier-ignore
 
+  it('two adjustments that follow each other under the layer in hand are followed when either changes', () => {
+    const studio = square();
+    act(
+      studio,
+      pixels(8, 8, (x, y) => [x * 30, y * 30, 100, 255]),
+    );
+    act(studio, { do: 'layer.add', kind: 'adjust', adjust: { kind: 'levels', all: { gamma: 1.5 } } });
+    act(studio, { do: 'layer.add', kind: 'adjust', adjust: { kind: 'warmth', warmth: 0.4 } }, { do: 'layer.add' });
+    const fresh = () => {
+      const again = new Studio({ ...studio.spec });
+      for (const command of studio.history) again.apply(command);
+      return raster(again);
+    };
+    const far = (a: Uint32Array, b: Uint32Array) => a.reduce((most, _, i) => Math.max(most, ...codeAt(a, i).map((v, c) => Math.abs(v - codeAt(b, i)[c]))), 0); // prettier-ignore
+    expect(far(raster(studio), fresh())).toBe(0);
+    const before = raster(studio);
+    for (const layer of ['L4', 'L5']) {
+      act(studio, { do: 'layer.set', layer, adjust: { kind: 'levels', all: { gamma: 0.5 } } });
+      expect(far(raster(studio), fresh())).toBe(0);
+      expect(far(raster(studio), before)).toBeGreaterThan(10);
+    }
+  });
+
   it('each part does what it says', () => {
     const studio = everything();
     const look = () => raster(studio);

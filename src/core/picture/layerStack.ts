@@ -1,4 +1,4 @@
-import { adjuster, type Adjuster } from '@/core/colour/adjust';
+import { adjuster, fused, type Adjuster } from '@/core/colour/adjust';
 import { BANDS } from '@/core/colour/bands';
 import { blendOver, blendRow } from '@/core/colour/blendModes';
 import { encodeFast } from '@/core/colour/rgbBands';
@@ -21,6 +21,8 @@ interface Step {
   readonly film?: SeenTile;
   readonly pixels?: Uint32Array;
   readonly adjust?: Adjuster;
+  /** Other layers whose adjustments are in it. */
+  readonly also?: readonly Layer[];
   readonly blur?: true;
   readonly members?: readonly Step[];
   /** Share of its effect in each cell of the tile; undefined where it is the same everywhere. */
@@ -58,6 +60,7 @@ export class LayerStack {
   private openOnly: Layer | undefined;
   /** A run as an adjustment leaves it, where it is only partly seen. */
   private readonly adjusted = new Float32Array(3 * TILE);
+  private readonly fusions = new WeakMap<Adjuster, WeakMap<Adjuster, Adjuster | undefined>>();
   private readonly adjusters = new WeakMap<LayerLook, Adjuster>();
 
   /** @param run word address of the bands to work in */
@@ -118,9 +121,23 @@ export class LayerStack {
       if (layer.look.group !== group || !layer.visible || layer.opacity === 0 || layer.id === this.painting.without)
         continue;
       const step = this.stepOf(layer, index);
-      if (step) steps.push(step);
+      const last = steps.at(-1);
+      const both = step && last && this.together(last, step);
+      if (both) steps[steps.length - 1] = both;
+      else if (step) steps.push(step);
     }
     return steps;
+  }
+
+  /** One step for two adjustments that follow each other and are seen in full. */
+  private together(low: Step, high: Step): Step | undefined {
+    const plain = (s: Step) => s.adjust && !s.shares && s.opacity === 1 && s.layer.look.blend === 'normal';
+    if (!plain(low) || !plain(high) || low.layer === this.painting.active) return undefined;
+    let known = this.fusions.get(low.adjust!);
+    if (!known) this.fusions.set(low.adjust!, (known = new WeakMap()));
+    if (!known.has(high.adjust!)) known.set(high.adjust!, fused(low.adjust!, high.adjust!));
+    const adjust = known.get(high.adjust!);
+    return adjust && { ...high, adjust, also: [...(low.also ?? []), low.layer] };
   }
 
   private stepOf(layer: Layer, index: number): Step | undefined {
@@ -262,10 +279,11 @@ export class LayerStack {
   /** Says in what state the layers of a plan are: as long as it is the same, so is what they look like. */
   private keyOf({ index, steps }: TilePlan): string {
     return steps
-      .map(({ layer, members, blur }) => {
+      .map(({ layer, members, blur, also = [] }) => {
         const version = blur ? this.blurs.madeAt(layer, index) : (layer.tiles[index]?.version ?? 0);
         const inner = members ? `(${this.keyOf({ index, steps: members })})` : '';
-        return `${layer.id}.${version}.${lookSerial(layer.look)}${inner}`;
+        const others = also.map((l) => `${l.id}.${lookSerial(l.look)} `).join('');
+        return `${others}${layer.id}.${version}.${lookSerial(layer.look)}${inner}`;
       })
       .join(' ');
   }
