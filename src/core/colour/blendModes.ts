@@ -120,13 +120,12 @@ export function blendRow(
   shares: Float32Array | undefined,
 ): void {
   const k = opacity / 255;
-  const alphaOf = (v: number, x: number) => (shares ? (v >>> 24) * k * shares[from + x] : (v >>> 24) * k);
   // which mode it is is asked once, not for every pixel
   if (mode === 'multiply') {
     for (let x = 0, i = step, j = 2 * step; x < count; x++, i++, j++) {
       const v = pixels[from + x];
       if (v < 0x01000000) continue;
-      const alpha = alphaOf(v, x);
+      const alpha = (v >>> 24) * k * (shares ? shares[from + x] : 1);
       rgb[x] *= 1 + alpha * ((v & 255) * BYTE - 1);
       rgb[i] *= 1 + alpha * (((v >>> 8) & 255) * BYTE - 1);
       rgb[j] *= 1 + alpha * (((v >>> 16) & 255) * BYTE - 1);
@@ -135,7 +134,7 @@ export function blendRow(
     for (let x = 0, i = step, j = 2 * step; x < count; x++, i++, j++) {
       const v = pixels[from + x];
       if (v < 0x01000000) continue;
-      const alpha = alphaOf(v, x) * BYTE;
+      const alpha = (v >>> 24) * k * (shares ? shares[from + x] : 1) * BYTE;
       rgb[x] += alpha * (v & 255) * (1 - rgb[x]);
       rgb[i] += alpha * ((v >>> 8) & 255) * (1 - rgb[i]);
       rgb[j] += alpha * ((v >>> 16) & 255) * (1 - rgb[j]);
@@ -144,7 +143,7 @@ export function blendRow(
     for (let x = 0, i = step, j = 2 * step; x < count; x++, i++, j++) {
       const v = pixels[from + x];
       if (v < 0x01000000) continue;
-      const alpha = alphaOf(v, x);
+      const alpha = (v >>> 24) * k * (shares ? shares[from + x] : 1);
       rgb[x] += alpha * (softLight(rgb[x], (v & 255) * BYTE) - rgb[x]);
       rgb[i] += alpha * (softLight(rgb[i], ((v >>> 8) & 255) * BYTE) - rgb[i]);
       rgb[j] += alpha * (softLight(rgb[j], ((v >>> 16) & 255) * BYTE) - rgb[j]);
@@ -153,7 +152,8 @@ export function blendRow(
     for (let x = 0; x < count; x++) {
       const v = pixels[from + x];
       if (v < 0x01000000) continue;
-      blendOver(mode, rgb, x, step, (v & 255) * BYTE, ((v >>> 8) & 255) * BYTE, ((v >>> 16) & 255) * BYTE, alphaOf(v, x));
+      const alpha = (v >>> 24) * k * (shares ? shares[from + x] : 1);
+      blendOver(mode, rgb, x, step, (v & 255) * BYTE, ((v >>> 8) & 255) * BYTE, ((v >>> 16) & 255) * BYTE, alpha);
     }
   }
 } // prettier-ignore

@@ -172,7 +172,7 @@ export class LayerStack {
     const base = layer.look.clip ? clipBase(this.painting, layer) : undefined;
     if (!mask && !base) return undefined;
     const cover = base && coverageOf(this.painting, base, index);
-    if (base && (!cover || !base.visible)) return null;
+    if (base && (!cover || !base.visible || base.id === this.painting.without)) return null;
     const shares = cover ?? new Float32Array(TILE * TILE).fill(1);
     if (mask) for (let i = 0; i < shares.length; i++) shares[i] *= mask[i] / 255;
     return shares;

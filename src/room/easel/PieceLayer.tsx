@@ -32,6 +32,7 @@ export function settlePiece(): void {
 export function PieceLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Place; toCanvas: (p: Place) => Place }) {
   const { way, selection, flashed, moving, copy } = usePieces();
   const engine = useEasel((s) => s.engine);
+  const active = useEasel((s) => s.bench?.activeLayer);
   const serial = useEasel((s) => s.bench?.selection ?? 0);
   const [drawn, setDrawn] = useState<readonly Place[]>([]);
   const svg = useRef<SVGSVGElement>(null);
@@ -180,11 +181,10 @@ export function PieceLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Pla
   }, { enabled: way !== undefined });
   useEffect(() => {
     hand.current.drawn = [];
-    // a piece that is not there cannot be moved; it is lifted as soon as one wants to
-    const { bench } = useEasel.getState();
-    if (MOVES.includes(way) && engine && bench && !usePieces.getState().moving) void usePieces.getState().lift(engine, [bench.activeLayer]);
-    if (!MOVES.includes(way)) usePieces.getState().drop();
-  }, [way, engine]);
+    // it is lifted as soon as one wants to move it, and anew when another layer is chosen
+    usePieces.getState().drop();
+    if (MOVES.includes(way) && engine && active) void usePieces.getState().lift(engine, [active]);
+  }, [way, engine, active]);
 
   const line = (places: readonly Corner[], closed = true) => pathThrough(places.map((c) => toScreen(placeOf(c)))) + (closed ? 'Z' : '');
   const shape = way === 'rectangle' && drawn.length === 2 ? rectangle(drawn) : way === 'ellipse' && drawn.length === 2 ? oval(drawn) : undefined;

@@ -67,6 +67,7 @@ export const meshOver = ([a, b, c, d]: readonly Corner[]): Corner[] =>
   });
 
 let flashing = 0;
+let lifting = 0;
 
 export const usePieces = create<PieceState>((set, get) => ({
   way: undefined,
@@ -94,7 +95,9 @@ export const usePieces = create<PieceState>((set, get) => ({
     setTimeout(() => mine === flashing && set({ flashed: [] }), FLASH_MS);
   },
   async lift(engine, layers) {
+    const mine = ++lifting;
     const piece = await engine.ask({ of: 'piece', layers, most: SHOWN_PX }).catch(() => null);
+    if (mine !== lifting) return true;
     if (!piece) return false;
     const image = await createImageBitmap(new ImageData(piece.rgba, piece.width, piece.height));
     get().moving?.image.close();
@@ -103,6 +106,7 @@ export const usePieces = create<PieceState>((set, get) => ({
     return true;
   },
   drop() {
+    lifting++;
     get().moving?.image.close();
     set({ moving: undefined });
   },
