@@ -277,7 +277,8 @@ try {
   if (only === 'board') report['board of 20 photos'] = await board(page);
   if (only === 'layers') report[`61 px on ${SHEET_PX.join(' x ')}`] = await layers(page);
   if (only !== 'water' && only !== 'board' && only !== 'layers') Object.assign(report, await oil(page));
-  if (only !== 'oil' && only !== 'board' && only !== 'layers') report[`63 px on ${WET_PX} x ${WET_PX} of wet paper`] = await wetRegion(page);
+  if (only !== 'oil' && only !== 'board' && only !== 'layers')
+    report[`63 px on ${WET_PX} x ${WET_PX} of wet paper`] = await wetRegion(page);
   console.log(JSON.stringify({ paintingPx: [2400, 1800], ...report }, null, 2));
 } finally {
   await browser.close();

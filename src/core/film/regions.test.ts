@@ -78,12 +78,20 @@ describe('an area', () => {
 
 describe('outlines', () => {
   it('are closed lines around every part and every hole', () => {
-    const lines = outlinesOf(plane((x, y) => x >= 5 && x < 15 && y >= 4 && y < 12, 255), W, H);
+    const lines = outlinesOf(
+      plane((x, y) => x >= 5 && x < 15 && y >= 4 && y < 12, 255),
+      W,
+      H,
+    );
     expect(lines).toHaveLength(1);
     expect(lines[0]).toHaveLength(4);
     const xs = lines[0].map(([x]) => x);
     expect([Math.min(...xs), Math.max(...xs)]).toEqual([5, 15]);
-    const holed = outlinesOf(plane((x, y) => disc(20, 15, 10)(x, y) && !disc(20, 15, 4)(x, y), 255), W, H);
+    const holed = outlinesOf(
+      plane((x, y) => disc(20, 15, 10)(x, y) && !disc(20, 15, 4)(x, y), 255),
+      W,
+      H,
+    );
     expect(holed).toHaveLength(2);
   });
 });

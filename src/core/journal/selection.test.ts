@@ -12,7 +12,8 @@ import { Studio } from './studio';
 const act = (studio: Studio, ...commands: CommandInput[]) => commands.map((c) => studio.apply(commandSchema.parse(c))).at(-1)!; // prettier-ignore
 const canvas = (rest: Partial<PaintingSpec> = {}) => new Studio({ ...studioFor(30, 24, { ppi: 110 }).spec, ...rest });
 const raster = (studio: Studio) => albedoOf(studio.painting).raster(wholeRect(studio.painting));
-const area = (studio: Studio) => selectionRaster(studio.painting).reduce((s, v) => s + v / 255, 0) * studio.painting.cellArea;
+const area = (studio: Studio) =>
+  selectionRaster(studio.painting).reduce((s, v) => s + v / 255, 0) * studio.painting.cellArea;
 /** Cells that differ, inside and outside of what is selected. */
 function changed(studio: Studio, before: Uint32Array, selection: Uint8Array): { inside: number; outside: number } {
   const after = raster(studio);
@@ -66,7 +67,8 @@ describe('selecting', () => {
   it('by colour takes what looks alike and hangs together', () => {
     const studio = canvas();
     const box = (x: number): [number, number][] => [[x, 6], [x + 5, 6], [x + 5, 16], [x, 16]]; // prettier-ignore
-    for (const x of [4, 18]) act(studio, { do: 'silhouette', outline: box(x), mixture: { PB29: 1, PW6: 1 }, thicknessUm: 80 });
+    for (const x of [4, 18])
+      act(studio, { do: 'silhouette', outline: box(x), mixture: { PB29: 1, PW6: 1 }, thicknessUm: 80 });
     act(studio, { do: 'select', how: 'colour', from: [6, 10], tolerance: 6 });
     expect(area(studio)).toBeCloseTo(50, -1);
     act(studio, { do: 'select', how: 'colour', from: [6, 10], tolerance: 6, touching: false });
@@ -170,7 +172,10 @@ describe('filling an area', () => {
     act(studio, { do: 'layer.choose', layer: 'L1' }, { do: 'tool', tool: 'ink-fast', sizeMm: 0.9 });
     act(studio, { do: 'load', mixture: { PBk9: 1 } });
     const arc = Array.from({ length: 80 }, (_, i) => ((gapDeg / 2 + ((360 - gapDeg) * i) / 79) * Math.PI) / 180);
-    act(studio, { do: 'stroke', samples: arc.map((a, i) => [i * 20, 15 + 8 * Math.cos(a), 12 + 8 * Math.sin(a), 0.7]) });
+    act(studio, {
+      do: 'stroke',
+      samples: arc.map((a, i) => [i * 20, 15 + 8 * Math.cos(a), 12 + 8 * Math.sin(a), 0.7]),
+    });
     act(studio, { do: 'layer.choose', layer: 'L2' }, { do: 'tool', tool: 'flat', sizeMm: 8, body: 0.5 });
     return studio;
   };
@@ -236,7 +241,8 @@ describe('layers that work together', () => {
     const unevenness = [true, false].map((impress) => {
       const studio = canvas({ surface: { kind: 'smooth', scale: 1, depth: 1 } });
       paint(studio, ...loaded('knife', 12, { PW6: 1 }), line(3, 12, 27, 12));
-      for (let x = 4; x < 28; x += 2) paint(studio, ...loaded('round', 1.6, { PW6: 1 }, { body: 1 }), line(x, 5, x, 19));
+      for (let x = 4; x < 28; x += 2)
+        paint(studio, ...loaded('round', 1.6, { PW6: 1 }, { body: 1 }), line(x, 5, x, 19));
       act(studio, { do: 'dry' }, { do: 'layer.add' }, { do: 'layer.set', layer: 'L3', impress });
       paint(studio, ...loaded('flat', 12, { PBk9: 1 }, { body: 0.9 }), line(3, 12, 27, 12, 0.25));
       const { painting } = studio;
