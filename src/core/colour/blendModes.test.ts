@@ -40,6 +40,14 @@ describe('blend modes', () => {
     );
   });
 
+  it('keep greys that rounding takes just out of the cube', () => {
+    for (const v of [0, 5e-324, 1e-300, 1e-40, 1e-12, 1 - 2 ** -53, 1]) {
+      for (const mode of ['hue', 'saturation', 'color', 'luminosity'] as const) {
+        near(over(mode, [v, v, v], [v, v, v]), [v, v, v]);
+      }
+    }
+  });
+
   it('are each other turned round: overlay is hard light, multiply is screen of negatives', () => {
     fc.assert(
       fc.property(colour, colour, (b, s) => {

@@ -41,6 +41,9 @@ const SEPARABLE: Partial<Record<BlendMode, Separable>> = {
 const lum = ([r, g, b]: readonly number[]) => 0.3 * r + 0.59 * g + 0.11 * b;
 const sat = ([r, g, b]: readonly number[]) => Math.max(r, g, b) - Math.min(r, g, b);
 
+/** Less than any colour on a screen differs by. */
+const NOTHING = 1e-9;
+
 /** Sets a colour to a luminosity and clips it into the cube (SetLum, ClipColor). */
 function setLum(c: readonly number[], l: number, out: Float32Array, at: number, step: number): void {
   const d = l - lum(c);
@@ -49,8 +52,9 @@ function setLum(c: readonly number[], l: number, out: Float32Array, at: number, 
   const low = Math.min(r, g, b);
   const high = Math.max(r, g, b);
   let k = 1;
-  if (low < 0) k = now / (now - low);
-  if (high > 1) k = Math.min(k, (1 - now) / (high - now));
+  // a grey that rounding has taken out of the cube is no colour to be pulled back
+  if (low < 0 && now - low > NOTHING) k = now / (now - low);
+  if (high > 1 && high - now > NOTHING) k = Math.min(k, (1 - now) / (high - now));
   out[at] = now + (r - now) * k;
   out[at + step] = now + (g - now) * k;
   out[at + 2 * step] = now + (b - now) * k;
