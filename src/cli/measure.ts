@@ -1,6 +1,6 @@
 import { parseArgs } from 'node:util';
 import { PainterError } from '@/core/journal/errors';
-import { SURFACE_KINDS, type SurfaceKind } from '@/core/surface/heightField';
+import { MADE_SURFACES, type SurfaceKind } from '@/core/surface/heightField';
 import { BEHAVIOURS } from '@/measure/all';
 import { groundsFor, holds, suits, type Ground } from '@/measure/behaviour';
 
@@ -27,8 +27,8 @@ export function measureCommand(argv: string[]): boolean {
       throw new PainterError(`There is no behaviour "${id}"; there are ${BEHAVIOURS.map((b) => b.id).join(', ')}.`);
     }
   }
-  if (values.surface !== undefined && !SURFACE_KINDS.includes(values.surface as SurfaceKind)) {
-    throw new PainterError(`There is no support "${values.surface}"; there are ${SURFACE_KINDS.join(', ')}.`);
+  if (values.surface !== undefined && !MADE_SURFACES.includes(values.surface as SurfaceKind)) {
+    throw new PainterError(`There is no support "${values.surface}"; there are ${MADE_SURFACES.join(', ')}.`);
   }
   const number = (text: string | undefined, name: string, least: number, most: number): number | undefined => {
     if (text === undefined) return undefined;

@@ -9,6 +9,8 @@ export const SURFACE_KINDS = [
   'linen-fine', 'linen-coarse', 'cotton', 'panel', 'smooth', ...PAPER_KINDS, ...DRAWING_PAPER_KINDS, 'own',
 ] as const; // prettier-ignore
 export type SurfaceKind = (typeof SURFACE_KINDS)[number];
+/** Supports that are the same for every painter: all but a scan of one's own. */
+export const MADE_SURFACES = SURFACE_KINDS.filter((kind) => kind !== 'own');
 /** Whether a support is paper of any kind: its pulp has a tint. */
 export const isSheet = (kind: string): boolean => isPaper(kind) || isDrawingPaper(kind);
 

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { correlation, deviation, mean } from '@/measure/bench';
-import { makeHeightField, SURFACE_KINDS, type HeightField, type SurfaceKind } from './heightField';
+import { MADE_SURFACES, makeHeightField, type HeightField, type SurfaceKind } from './heightField';
 import { fractalNoise, latticeHash, noise1, noise2, randomFrom } from './noise';
 
 const spec = (kind: SurfaceKind, more: object = {}) => ({ kind, scale: 1, depth: 1, ...more });
@@ -35,7 +35,7 @@ describe('noise', () => {
   });
 });
 
-describe.each(SURFACE_KINDS)('a height field of %s', (kind) => {
+describe.each(MADE_SURFACES)('a height field of %s', (kind) => {
   const field = makeHeightField(spec(kind), 100, 4);
 
   it('has mean 0 and peaks above it', () => {
