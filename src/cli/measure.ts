@@ -27,7 +27,7 @@ export function measureCommand(argv: string[]): boolean {
       throw new PainterError(`There is no behaviour "${id}"; there are ${BEHAVIOURS.map((b) => b.id).join(', ')}.`);
     }
   }
-  if (values.surface !== undefined && !MADE_SURFACES.includes(values.surface as SurfaceKind)) {
+  if (values.surface !== undefined && !(MADE_SURFACES as readonly string[]).includes(values.surface)) {
     throw new PainterError(`There is no support "${values.surface}"; there are ${MADE_SURFACES.join(', ')}.`);
   }
   const number = (text: string | undefined, name: string, least: number, most: number): number | undefined => {
