@@ -113,7 +113,8 @@ test('pressure and the tools in the jar change the mark', async ({ page }) => {
 test('layers: a new one is painted on, hidden and shown, and refusals are said in place', async ({ page }) => {
   await prepare(page, 'Layers');
   await page.getByRole('button', { name: 'Layers' }).click();
-  await page.getByRole('button', { name: 'Add paint' }).click();
+  await page.getByRole('button', { name: 'Add a layer' }).click();
+  await page.getByRole('menuitem', { name: 'Paint', exact: true }).click();
   await expect(page.getByText('on: Paint 2, bare')).toBeVisible();
   const ground = await patch(page, 300, 200);
   await page.getByRole('button', { name: 'Load Ivory Black' }).click();
