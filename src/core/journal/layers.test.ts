@@ -169,6 +169,24 @@ describe('any journal of layers, selections and transforms', () => {
     );
   });
 
+  it('is not touched by a command that is refused, with a wet wash on it', () => {
+    const studio = small();
+    play(studio, [{ do: 'tool', tool: 'wash-round', sizeMm: 6 }, { do: 'load', mixture: { PB29: 1 }, amount: 1 }, stroke([4, 4], [20, 12])]); // prettier-ignore
+    const [before, came] = [digest(studio), studio.history.length];
+    const refused: CommandInput[] = [
+      { do: 'select', how: 'ellipse', from: [27, 20], to: [29, 23] },
+      { do: 'stamp', at: [[6, 6]] },
+      { do: 'transform', corners: [[0, 0], [9, 9], [9, 0], [0, 9]] },
+      { do: 'select', how: 'none' },
+    ]; // prettier-ignore
+    const done = play(studio, refused);
+    expect(done.map((c) => c.do)).toEqual(['select', 'select']);
+    expect(studio.hasWater).toBe(true);
+    expect(digest(studio)).toBe(before);
+    for (let i = came; i < studio.history.length;) studio.apply({ do: 'undo' });
+    expect(digest(studio)).toBe(before);
+  });
+
   it('is put back from a snapshot to the same bytes', () => {
     fc.assert(
       fc.property(anyJournal, (journal) => {

@@ -128,7 +128,7 @@ export class Studio {
         try {
           change = this.perform(command);
         } catch (error) {
-          this.pending = undefined;
+          this.giveUp();
           throw error;
         }
         this.commit(command);
@@ -150,17 +150,23 @@ export class Studio {
     const layer = on ? this.slabForTool() : onLight ? this.layerForLight() : this.layerForTool();
     const guard = on ? undefined : Guard.of(painting, layer);
     const before = this.open();
-    // on the slab a brush takes up what it finds
-    if (!on && !onLight) this.tools.reloadByItself();
     this.flowedInStroke = new Set();
     const keep = (l: Layer, index: number) => {
       before(l, index);
       if (!on && l.basin) this.flowedInStroke.add(index);
     };
     const seed = (Math.imul(painting.spec.seed, 7907) + Math.imul(this.strokes + 1, 104729)) >>> 1;
-    const settings = this.tools.current;
-    const setting = { painting, layer, settings, seed, before: guard?.wrap(keep) ?? keep, pace: pace ?? 1, guard };
-    const stroke = onLight ? lightStrokeFor(this.tools, setting, painting.part) : strokeFor(this.tools, setting);
+    let stroke: StrokeInProgress;
+    try {
+      // on the slab a brush takes up what it finds
+      if (!on && !onLight) this.tools.reloadByItself();
+      const settings = this.tools.current;
+      const setting = { painting, layer, settings, seed, before: guard?.wrap(keep) ?? keep, pace: pace ?? 1, guard };
+      stroke = onLight ? lightStrokeFor(this.tools, setting, painting.part) : strokeFor(this.tools, setting);
+    } catch (error) {
+      this.giveUp();
+      throw error;
+    }
     this.strokes++;
     this.inAir = {
       stroke,
@@ -517,6 +523,12 @@ export class Studio {
   private open(): (layer: Layer, index: number) => void {
     this.pending = this.moment();
     return (layer, index) => this.keepTile(layer, index);
+  }
+
+  /** Back to where the change that cannot be made was begun. */
+  private giveUp(): void {
+    if (this.pending) this.goTo(this.pending, this.timeline);
+    this.pending = undefined;
   }
 
   private moment(): Moment {
