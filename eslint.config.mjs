@@ -51,6 +51,27 @@ const direction = rooms.map(({ folder, above }) => ({
   },
 }));
 
+/** The last bit of these differs from engine to engine, and a journal must paint the same bytes in all of them. */
+const sameBits = {
+  files: ['src/core/**/*.ts'],
+  ignores: ['**/*.test.ts'],
+  rules: {
+    'no-restricted-syntax': [
+      'error',
+      {
+        selector:
+          'MemberExpression[object.name="Math"][property.name=/^(exp|expm1|log|log2|log10|log1p|pow|sin|cos|tan|asin|acos|atan|atan2|sinh|cosh|tanh|cbrt|hypot)$/]',
+        message: 'Its last bit differs between engines: take it from src/core/maths/maths.ts.',
+      },
+      {
+        selector:
+          'BinaryExpression[operator="**"]:not([right.value=2]):not([left.type="Literal"][right.type="Literal"])',
+        message: 'Its last bit differs between engines: multiply, or take `maths.pow`.',
+      },
+    ],
+  },
+};
+
 const outer = [
   { files: ['src/engine/**/*.ts'], group: ['@/room/*', '@/app/*', '@/cli/*', 'react', 'next/*', 'antd'] },
   {
@@ -78,6 +99,8 @@ export default tseslint.config(
   {
     ignores: [
       'simd/kernels.ts',
+      'simd/light.ts',
+      'simd/maths.ts',
       'simd/water.ts',
       'simd/wetLook.ts',
       '.next/**',
@@ -107,5 +130,6 @@ export default tseslint.config(
   { files: ['simd/**', 'src/cli/**', 'demo/**', 'bench/**', 'scripts/**'], rules: { 'no-console': 'off' } },
   ...direction,
   ...outer,
+  sameBits,
   prettier,
 );

@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
-import { decode } from 'fast-png';
+import { decode, encode } from 'fast-png';
 import { strFromU8, unzipSync, zlibSync } from 'fflate';
 import { differing, distance, kept, patch, penStroke, pixel, prepare, ready, sendOut, straight } from './easel';
 
@@ -197,6 +197,19 @@ test('an adjustment follows the hand, can be changed later, and is masked', asyn
   const bare = await patch(page, 350, 300);
   await add(page, 'Levels');
   await expect(drawer(page).getByRole('img', { name: 'Histogram' }).locator('path')).toBeVisible();
+  // with a photo on the board its values stand over those of the canvas
+  await page.getByLabel('Photo files').setInputFiles('public/demo/still-life.jpg');
+  const ofPhoto = drawer(page).locator('path[data-of=photo]');
+  await expect(ofPhoto).toBeVisible();
+  const outline = (await ofPhoto.getAttribute('d'))!;
+  expect(new Set(outline.match(/ [\d.]+/g)).size).toBeGreaterThan(40);
+  await drawer(page).getByText('red', { exact: true }).click();
+  await expect(ofPhoto).not.toHaveAttribute('d', outline);
+  await drawer(page).getByText('all', { exact: true }).click();
+  await drawer(page)
+    .getByRole('checkbox', { name: /photo on the board/ })
+    .click();
+  await expect(ofPhoto).toBeHidden();
   const middle = drawer(page).getByRole('slider', { name: 'Middle' });
   const track = (await middle.boundingBox())!;
   // while the slider is held the picture is already another one
@@ -308,4 +321,30 @@ test('a part is selected, painted within, moved by its handles, filled and repea
   await page.reload();
   await ready(page);
   expect((await pixel(page, 0.5, 0.5))[3]).toBe(255);
+});
+
+test('a photographed ground lies under the paint; what is no picture is refused in place', async ({ page }) => {
+  await prepare(page, 'On stone');
+  await page.getByRole('button', { name: 'Load Ultramarine Blue' }).click();
+  const bare = await patch(page, 300, 200);
+  await penStroke(page, straight(200, 300, 420, 300, 0.9));
+  await expect.poll(async () => distance(await patch(page, 300, 300, 3), bare)).toBeGreaterThan(60);
+  const paint = await patch(page, 300, 300, 3);
+  await page.getByRole('button', { name: 'Layers' }).click();
+  await add(page, 'Picture or texture …');
+  await drawer(page).getByText('Ground', { exact: true }).click();
+  const file = drawer(page).getByLabel('A picture to bring in');
+  await file.setInputFiles({ name: 'note.png', mimeType: 'image/png', buffer: Buffer.from('no picture') });
+  await expect(drawer(page).getByRole('alert')).toContainText('note.png');
+  const [width, height] = [240, 180];
+  const red = Uint8Array.from({ length: width * height * 4 }, (_, i) => [150, 60, 40, 255][i % 4]);
+  await file.setInputFiles({ name: 'Red wall.png', mimeType: 'image/png', buffer: Buffer.from(encode({ width, height, data: red, channels: 4 })) }); // prettier-ignore
+  await expect.poll(async () => distance(await patch(page, 300, 200), bare)).toBeGreaterThan(60);
+  expect(await names(page)).toMatch(/Red wall$/);
+  const [r, g] = await patch(page, 300, 200);
+  expect(r - g).toBeGreaterThan(50);
+  // the paint above it is still the paint
+  expect(distance(await patch(page, 300, 300, 3), paint)).toBeLessThan(40);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => distance(await patch(page, 300, 200), bare)).toBeLessThan(6);
 });

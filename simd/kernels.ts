@@ -600,3 +600,4 @@ export {
 } from './water';
 
 export { dampen, sumCoats, waterLooks, wetSurface } from './wetLook';
+export { blendPixels, coloursToCodes, throughTables } from './light';

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { hypot, maths } from '@/core/maths/maths';
 import { decodeFast, encodeFast } from './rgbBands';
 
 /**
@@ -65,7 +66,7 @@ const clamp = (v: number) => (v < 0 ? 0 : v > 1 ? 1 : v);
 /** A value through levels. */
 export function throughLevels({ black, white, gamma, outBlack, outWhite }: Levels, v: number): number {
   const t = clamp((v - black) / Math.max(1 / 1024, white - black));
-  return outBlack + (outWhite - outBlack) * t ** (1 / gamma);
+  return outBlack + (outWhite - outBlack) * maths.pow(t, 1 / gamma);
 }
 
 /**
@@ -87,7 +88,7 @@ export function curveThrough(points: Curve): (x: number) => number {
       m[i] = m[i + 1] = 0;
       return;
     }
-    const over = Math.hypot(m[i] / d, m[i + 1] / d);
+    const over = hypot(m[i] / d, m[i + 1] / d);
     if (over > 3) {
       m[i] *= 3 / over;
       m[i + 1] *= 3 / over;
@@ -108,12 +109,15 @@ export function curveThrough(points: Curve): (x: number) => number {
   };
 }
 
-const TABLE = 1024;
+/** Steps of the tables of adjusters; they have two values more. */
+export const TABLE_STEPS = 1024;
 type OneChannel = (v: number) => number;
 
 /** Three functions of one channel each, by tables. */
 function perChannel(channels: readonly OneChannel[]): Adjuster {
-  return byTables(channels.map((f) => Float32Array.from({ length: TABLE + 2 }, (_, i) => f(Math.min(1, i / TABLE)))));
+  return byTables(
+    channels.map((f) => Float32Array.from({ length: TABLE_STEPS + 2 }, (_, i) => f(Math.min(1, i / TABLE_STEPS)))),
+  );
 }
 
 function byTables(tables: readonly Float32Array[]): Adjuster {
@@ -122,7 +126,7 @@ function byTables(tables: readonly Float32Array[]): Adjuster {
       const table = tables[c];
       for (let k = c * step, end = k + count; k < end; k++) {
         const v = rgb[k];
-        const t = v <= 0 ? 0 : v >= 1 ? TABLE : v * TABLE;
+        const t = v <= 0 ? 0 : v >= 1 ? TABLE_STEPS : v * TABLE_STEPS;
         const i = t | 0;
         rgb[k] = table[i] + (t - i) * (table[i + 1] - table[i]);
       }
@@ -139,7 +143,7 @@ export function fused(first: Adjuster, second: Adjuster): Adjuster | undefined {
 }
 
 function lookUp(table: Float32Array, v: number): number {
-  const t = clamp(v) * TABLE;
+  const t = clamp(v) * TABLE_STEPS;
   const i = t | 0;
   return table[i] + (t - i) * (table[i + 1] - table[i]);
 }
@@ -148,8 +152,8 @@ function lookUp(table: Float32Array, v: number): number {
 function hueAdjuster({ turn, saturation, lightness }: Extract<Adjustment, { kind: 'hue' }>): Adjuster {
   const k = saturation < 0 ? 1 + saturation : 1 + saturation * saturation + saturation;
   const angle = (turn * Math.PI) / 180;
-  const cos = Math.cos(angle) * k;
-  const sin = (Math.sin(angle) * k) / Math.sqrt(3);
+  const cos = maths.cos(angle) * k;
+  const sin = (maths.sin(angle) * k) / Math.sqrt(3);
   const gain = lightness < 0 ? 1 + lightness : 1 - lightness;
   const lift = Math.max(0, lightness);
   return (rgb, step, count) => {
@@ -173,7 +177,7 @@ function hueAdjuster({ turn, saturation, lightness }: Extract<Adjustment, { kind
 
 /** The light gets warmer or cooler (gains on linear light), its luminance kept. */
 function warmthAdjuster({ warmth, tint }: Extract<Adjustment, { kind: 'warmth' }>): Adjuster {
-  const gains = [2 ** (0.55 * warmth + 0.2 * tint), 2 ** (-0.3 * tint), 2 ** (-0.7 * warmth + 0.2 * tint)];
+  const gains = [0.55 * warmth + 0.2 * tint, -0.3 * tint, -0.7 * warmth + 0.2 * tint].map((v) => maths.pow(2, v));
   const white = 0.2126 * gains[0] + 0.7152 * gains[1] + 0.0722 * gains[2];
   return perChannel(gains.map((gain) => (v: number) => encodeFast((decodeFast(v) * gain) / white)));
 }

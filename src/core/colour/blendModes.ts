@@ -109,7 +109,7 @@ export function blendOver(
 }
 
 /**
- * Composites a run of pixels over opaque colours in place. What painters use most has loops of its own.
+ * Composites a run of pixels over opaque colours in place.
  * @param rgb rows of red, green and blue, `step` apart @param pixels codes 0xAABBGGRR, the run begins at `from`
  * @param opacity share of all of them @param shares share of each pixel, at the same places, or undefined
  */
@@ -123,44 +123,13 @@ export function blendRow(
   opacity: number,
   shares: Float32Array | undefined,
 ): void {
-  const k = opacity / 255;
-  // which mode it is is asked once, not for every pixel
-  if (mode === 'multiply') {
-    for (let x = 0, i = step, j = 2 * step; x < count; x++, i++, j++) {
-      const v = pixels[from + x];
-      if (v < 0x01000000) continue;
-      const alpha = (v >>> 24) * k * (shares ? shares[from + x] : 1);
-      rgb[x] *= 1 + alpha * ((v & 255) * BYTE - 1);
-      rgb[i] *= 1 + alpha * (((v >>> 8) & 255) * BYTE - 1);
-      rgb[j] *= 1 + alpha * (((v >>> 16) & 255) * BYTE - 1);
-    }
-  } else if (mode === 'screen') {
-    for (let x = 0, i = step, j = 2 * step; x < count; x++, i++, j++) {
-      const v = pixels[from + x];
-      if (v < 0x01000000) continue;
-      const alpha = (v >>> 24) * k * (shares ? shares[from + x] : 1) * BYTE;
-      rgb[x] += alpha * (v & 255) * (1 - rgb[x]);
-      rgb[i] += alpha * ((v >>> 8) & 255) * (1 - rgb[i]);
-      rgb[j] += alpha * ((v >>> 16) & 255) * (1 - rgb[j]);
-    }
-  } else if (mode === 'soft-light') {
-    for (let x = 0, i = step, j = 2 * step; x < count; x++, i++, j++) {
-      const v = pixels[from + x];
-      if (v < 0x01000000) continue;
-      const alpha = (v >>> 24) * k * (shares ? shares[from + x] : 1);
-      rgb[x] += alpha * (softLight(rgb[x], (v & 255) * BYTE) - rgb[x]);
-      rgb[i] += alpha * (softLight(rgb[i], ((v >>> 8) & 255) * BYTE) - rgb[i]);
-      rgb[j] += alpha * (softLight(rgb[j], ((v >>> 16) & 255) * BYTE) - rgb[j]);
-    }
-  } else {
-    for (let x = 0; x < count; x++) {
-      const v = pixels[from + x];
-      if (v < 0x01000000) continue;
-      const alpha = (v >>> 24) * k * (shares ? shares[from + x] : 1);
-      blendOver(mode, rgb, x, step, (v & 255) * BYTE, ((v >>> 8) & 255) * BYTE, ((v >>> 16) & 255) * BYTE, alpha);
-    }
+  for (let x = 0; x < count; x++) {
+    const v = pixels[from + x];
+    if (v < 0x01000000) continue;
+    const alpha = (v >>> 24) * BYTE * opacity * (shares ? shares[from + x] : 1);
+    blendOver(mode, rgb, x, step, (v & 255) * BYTE, ((v >>> 8) & 255) * BYTE, ((v >>> 16) & 255) * BYTE, alpha);
   }
-} // prettier-ignore
+}
 const BYTE = 1 / 255;
 
 /**

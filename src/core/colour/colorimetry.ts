@@ -2,6 +2,7 @@
  * Device-independent colour: sRGB (IEC 61966-2-1), CIE XYZ and CIELAB for D65 and the 2 degree observer
  * (CIE 15:2018). Linear RGB and XYZ are scaled so that a perfect white is 1.
  */
+import { hypot, maths } from '@/core/maths/maths';
 import cie from './data/cie.json';
 
 export type Triple = [number, number, number];
@@ -33,12 +34,12 @@ export const xyzToLinear = (xyz: Readonly<Triple>): Triple => multiply(XYZ_TO_RG
 export const linearToXyz = (rgb: Readonly<Triple>): Triple => multiply(RGB_TO_XYZ, rgb);
 
 /** sRGB transfer curve, linear to encoded, one channel, 0..1. */
-export const encodeSrgb = (v: number): number => (v <= 0.0031308 ? 12.92 * v : 1.055 * Math.pow(v, 1 / 2.4) - 0.055);
+export const encodeSrgb = (v: number): number => (v <= 0.0031308 ? 12.92 * v : 1.055 * maths.pow(v, 1 / 2.4) - 0.055);
 /** sRGB transfer curve, encoded to linear, one channel, 0..1. */
-export const decodeSrgb = (v: number): number => (v <= 0.04045 ? v / 12.92 : Math.pow((v + 0.055) / 1.055, 2.4));
+export const decodeSrgb = (v: number): number => (v <= 0.04045 ? v / 12.92 : maths.pow((v + 0.055) / 1.055, 2.4));
 
 /** The cube root of CIELAB, straight near black. */
-export const labCurve = (t: number) => (t > 216 / 24389 ? Math.cbrt(t) : ((24389 / 27) * t + 16) / 116);
+export const labCurve = (t: number) => (t > 216 / 24389 ? maths.cbrt(t) : ((24389 / 27) * t + 16) / 116);
 const labCurveInverse = (t: number) => (t > 6 / 29 ? t * t * t : ((116 * t - 16) * 27) / 24389);
 
 /** XYZ to CIELAB (L* 0..100). */
@@ -74,6 +75,6 @@ export const linearToHex = (rgb: Readonly<Triple>): string =>
   '#' + linearToBytes(rgb).map((v) => v.toString(16).padStart(2, '0')).join(''); // prettier-ignore
 
 /** Chroma of a CIELAB colour. */
-export const chroma = ([, a, b]: Readonly<Triple>): number => Math.hypot(a, b);
+export const chroma = ([, a, b]: Readonly<Triple>): number => hypot(a, b);
 /** Hue angle of a CIELAB colour, degrees 0..360. */
-export const hue = ([, a, b]: Readonly<Triple>): number => ((Math.atan2(b, a) * 180) / Math.PI + 360) % 360;
+export const hue = ([, a, b]: Readonly<Triple>): number => ((maths.atan2(b, a) * 180) / Math.PI + 360) % 360;

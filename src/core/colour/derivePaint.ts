@@ -4,6 +4,7 @@
  * Two-constant theory (Kubelka and Munk 1931; relative to a white of known K and S, after Duncan 1940): the masstone
  * gives K/S; the tint, which mixes the paint with a known white, gives what share of the light each scatters.
  */
+import { maths } from '@/core/maths/maths';
 import { makeOwnPaint, type OwnPaint } from './ownPaints';
 import { toInternal } from './kubelkaMunk';
 import { pigmentSpectrum, WAVELENGTHS } from './spectrum';
@@ -59,11 +60,11 @@ export function derivePaint({ name, masstone, tint, whiteParts, white = 'PW6' }:
     told.forEach((t, j) => {
       if (!t) return;
       const weight =
-        t.weight * Math.exp(-0.5 * ((i - j) / (t.weight > 0.3 && i === j ? 0.6 : 1.1)) ** 2) + 1e-9 * t.weight;
-      sum += weight * Math.log(t.S);
+        t.weight * maths.exp(-0.5 * ((i - j) / (t.weight > 0.3 && i === j ? 0.6 : 1.1)) ** 2) + 1e-9 * t.weight;
+      sum += weight * maths.log(t.S);
       weights += weight;
     });
-    return Math.exp(sum / weights);
+    return maths.exp(sum / weights);
   });
   return makeOwnPaint(
     name,

@@ -1,3 +1,5 @@
+import { maths } from '@/core/maths/maths';
+
 /**
  * Light in a film of paint: Kubelka and Munk (1931), in the hyperbolic form of Kubelka (1948), and the passage
  * through the film's upper face after Saunderson (1942).
@@ -30,12 +32,12 @@ export function infiniteReflectance(A: number, S: number): number {
 
 /** Internal reflectance of a film over a substrate of internal reflectance `Rg`: the textbook formula, any S >= 0. */
 export function filmReflectance(A: number, S: number, Rg: number): number {
-  if (S < 1e-7) return Rg * Math.exp(-2 * A);
+  if (S < 1e-7) return Rg * maths.exp(-2 * A);
   const bS = Math.sqrt(A * (A + 2 * S));
   if (bS < 1e-5) return (Rg + S * (1 - Rg)) / (1 + S * (1 - Rg));
   const a = 1 + A / S;
   const b = bS / S;
-  const e = Math.exp(-2 * bS);
+  const e = maths.exp(-2 * bS);
   const bCoth = (b * (1 + e)) / (1 - e);
   return (1 - Rg * (a - bCoth)) / (a - Rg + bCoth);
 }

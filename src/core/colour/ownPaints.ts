@@ -1,4 +1,5 @@
 /** Paints that a painter adds to the tubes: measured, and derived from what was measured. */
+import { maths } from '@/core/maths/maths';
 import { bandSet } from './bands';
 import { deltaE2000 } from './deltaE2000';
 import { linearToHex, type Triple } from './colorimetry';
@@ -65,7 +66,7 @@ function labelOf(paint: OwnPaint): Pigment {
   const at560 = paint.S[WAVELENGTHS.indexOf(560)];
   const over = (ground: number) => {
     const lab = spectrumToLab(paint.K.map((k, i) => toExternal(filmReflectance(k, paint.S[i], toInternal(ground)))));
-    return ((lab[0] + 16) / 116) ** 3;
+    return maths.pow((lab[0] + 16) / 116, 3);
   };
   return {
     id: paint.id,

@@ -5,6 +5,7 @@
  * (masstone, tints, undertone over white and black) has the same CIELAB in the few bands as in all of them:
  * Levenberg and Marquardt (1963) on the logarithms of K and S, held near the first guess.
  */
+import { hypot, maths } from '@/core/maths/maths';
 import type { BandSet } from './bands';
 import { linearToLab, type Triple } from './colorimetry';
 import { filmReflectance, infiniteReflectance, toExternal, toInternal } from './kubelkaMunk';
@@ -42,7 +43,7 @@ export function reduceToBands(spectrum: PigmentSpectrum, bands: BandSet): { K: n
   const { count } = bands;
   const at = bands.wavelengths.map((nm) => WAVELENGTHS.indexOf(nm));
   const start = [...at.map((i) => spectrum.K[i]), ...at.map((i) => spectrum.S[i])].map((v) =>
-    Math.log(Math.max(v, 1e-5)),
+    maths.log(Math.max(v, 1e-5)),
   );
   const wanted = looks(WAVELENGTHS.length, spectrum, (id) => pigmentSpectrum(id)!, spectrumToLab);
   const inBands = (id: string): PigmentSpectrum => {
@@ -50,15 +51,15 @@ export function reduceToBands(spectrum: PigmentSpectrum, bands: BandSet): { K: n
     return { K: [...bands.K.subarray(row, row + count)], S: [...bands.S.subarray(row, row + count)] };
   };
   const errors = (x: readonly number[]): number[] => {
-    const values = x.map(Math.exp);
+    const values = x.map(maths.exp);
     const paint = { K: values.slice(0, count), S: values.slice(count) };
     const found = looks(count, paint, inBands, (external) => externalToLab(external, bands));
     return [
-      ...found.flatMap((lab, k) => lab.map((v, c) => (v - wanted[k][c]) / (1 + 0.02 * Math.hypot(lab[1], lab[2])))),
+      ...found.flatMap((lab, k) => lab.map((v, c) => (v - wanted[k][c]) / (1 + 0.02 * hypot(lab[1], lab[2])))),
       ...x.map((v, i) => HOLD * (v - start[i])),
     ];
   };
-  const x = fit(errors, start).map(Math.exp);
+  const x = fit(errors, start).map(maths.exp);
   return { K: x.slice(0, count), S: x.slice(count) };
 }
 

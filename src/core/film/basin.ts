@@ -1,3 +1,4 @@
+import { maths } from '@/core/maths/maths';
 import type { Arena } from './arena';
 import { TILE } from './cells';
 import type { Copies } from './copies';
@@ -33,7 +34,7 @@ export const FRAME = 4;
 
 /** Cells along a flow cell: the power of two that brings it closest to two reference cells. */
 export const flowFactor = (mmPerPx: number): number =>
-  2 ** Math.max(0, Math.min(2, Math.round(Math.log2((2 * REFERENCE_MM) / mmPerPx))));
+  1 << Math.max(0, Math.min(2, Math.round(maths.log2((2 * REFERENCE_MM) / mmPerPx))));
 
 /** A tile's water outside the arena. */
 export interface WaterImage {

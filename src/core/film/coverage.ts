@@ -1,7 +1,7 @@
 import type { Layer } from './layer';
 import { holdsPixels } from './layerLook';
 import type { Painting } from './painting';
-import { TILE_CELLS, type Tile } from './tile';
+import { TILE, TILE_CELLS, type Tile } from './tile';
 
 /** A film of this thickness covers its cell, um; a wash, coats of its pigment. */
 const COVERS_UM = 10;
@@ -73,4 +73,24 @@ export function clipBase(painting: Painting, layer: Layer): Layer | undefined {
     if (layers[i].look.group === layer.look.group && !layers[i].look.clip) return layers[i];
   }
   return undefined;
+}
+
+/** How much of each cell of the sheet any of some layers covers, 0..1. */
+export function coverageRaster(painting: Painting, layers: readonly Layer[]): Float32Array {
+  const { width, height, tilesX } = painting;
+  const out = new Float32Array(width * height);
+  for (const layer of layers) {
+    layer.forEachTile((_, index) => {
+      const cover = coverageOf(painting, layer, index);
+      if (!cover) return;
+      const [left, top] = [(index % tilesX) * TILE, Math.floor(index / tilesX) * TILE];
+      for (let y = 0; y < Math.min(TILE, height - top); y++) {
+        for (let x = 0; x < Math.min(TILE, width - left); x++) {
+          const at = (top + y) * width + left + x;
+          out[at] = Math.max(out[at], cover[y * TILE + x]);
+        }
+      }
+    });
+  }
+  return out;
 }

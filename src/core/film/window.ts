@@ -1,3 +1,4 @@
+import { hypot } from '@/core/maths/maths';
 import type { Guard } from './guard';
 import type { Layer } from './layer';
 import type { Painting } from './painting';
@@ -246,7 +247,7 @@ export class FilmWindow {
           for (let px = Math.max(left, tx * TILE); px <= Math.min(right, tx * TILE + TILE - 1); px++) {
             const i = (py & 63) * TILE + (px & 63);
             const um = f32[(tile.volume >> 2) + i];
-            if (um <= 0 || Math.hypot(px + 0.5 - x, py + 0.5 - y) > reach) continue;
+            if (um <= 0 || hypot(px + 0.5 - x, py + 0.5 - y) > reach) continue;
             if (this.guard && this.guard.at(px, py) === 0) continue;
             const cell = (py - this.y0) * this.width + px - this.x0;
             const o = (this.film >> 2) + cell * this.stride;

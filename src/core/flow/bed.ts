@@ -2,6 +2,7 @@ import type { Arena } from '@/core/film/arena';
 import { flowFactor } from '@/core/film/basin';
 import { TILE } from '@/core/film/cells';
 import type { Painting } from '@/core/film/painting';
+import { maths } from '@/core/maths/maths';
 import { isPaper, PAPERS, sheetField, toothAt } from '@/core/surface/paper';
 import { USUAL_WEIGHT } from '@/core/surface/heightField';
 
@@ -86,7 +87,7 @@ function makeBed(painting: Painting): Bed {
     tooth: fineAt(tooth),
     bedA: fineAt((x, y) => TOOTH_SHARE * tooth(x, y) + CLUMP_SHARE * clumpAt(x, y)),
     bedB: fineAt((x, y) => TOOTH_SHARE * tooth(x, y) + CLUMP_SHARE * clumpAt(y + aside, x)),
-    permeable: coarseAt('permeability', (v) => Math.exp(PERMEABILITY_SPREAD * clamped(2)(v))),
+    permeable: coarseAt('permeability', (v) => maths.exp(PERMEABILITY_SPREAD * clamped(2)(v))),
     resistance: coarseAt('permeability', clamped(2)),
     lobes: coarseAt('lobes', (v) => v),
     blotches: coarseAt('blotches', clamped(1.5)),

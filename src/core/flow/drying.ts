@@ -3,6 +3,7 @@ import type { Arena } from '@/core/film/arena';
 import { COAT_UM, SOLVENT, stratumOf, unitFor, type Stratum } from '@/core/film/stratum';
 import { PLANE_BYTES, TILE_CELLS, type Tile } from '@/core/film/tile';
 import { kernelsFor } from '@/core/kernels/kernels';
+import { maths } from '@/core/maths/maths';
 import { washStratum } from './glazing';
 
 /**
@@ -34,8 +35,8 @@ export function dryingRate(
   shares: { medium: number; solvent: number; acrylic: number; retarder: number },
 ): { oil: number; acrylic: number } {
   const thick = um / USUAL_UM;
-  const oilSeconds = OIL_SECONDS * dryFactor * (1 + 0.5 * shares.medium) * (1 - 0.6 * shares.solvent) * Math.pow(Math.max(0.15, thick), 0.7); // prettier-ignore
-  const acrylicSeconds = ACRYLIC_SECONDS * (1 + 4 * shares.retarder) * (1 + 0.5 * shares.solvent) * Math.pow(Math.max(0.15, thick), 0.85); // prettier-ignore
+  const oilSeconds = OIL_SECONDS * dryFactor * (1 + 0.5 * shares.medium) * (1 - 0.6 * shares.solvent) * maths.pow(Math.max(0.15, thick), 0.7); // prettier-ignore
+  const acrylicSeconds = ACRYLIC_SECONDS * (1 + 4 * shares.retarder) * (1 + 0.5 * shares.solvent) * maths.pow(Math.max(0.15, thick), 0.85); // prettier-ignore
   return { oil: (1 - shares.acrylic) / oilSeconds, acrylic: shares.acrylic / acrylicSeconds };
 }
 

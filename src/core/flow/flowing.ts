@@ -1,3 +1,4 @@
+import { maths } from '@/core/maths/maths';
 import type { Arena } from '@/core/film/arena';
 import { DAMP, DRY, flowFactor, WASH_UM, WET, REFERENCE_MM, type Basin, type CoarsePlane } from '@/core/film/basin';
 import { PLANE_BYTES, TILE, TILE_CELLS } from '@/core/film/cells';
@@ -292,7 +293,7 @@ export class Flow {
       loadBlur: FLOW.loadBlur,
       disperse: FLOW.disperse * k * coarse,
       traces: FLOW.traces,
-      rimDrift: FLOW.rimDrift * k * coarse * Math.min(1, fine ** -FLOW.rimFine),
+      rimDrift: FLOW.rimDrift * k * coarse * Math.min(1, maths.pow(fine, -FLOW.rimFine)),
       step: k,
       cells: fine,
       smear: Math.max(1, Math.min(FLOW.mostSmear, fine)),

@@ -1,6 +1,7 @@
 import { FRAME, type Basin } from '@/core/film/basin';
 import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
+import { hypot, maths } from '@/core/maths/maths';
 import { latticeHash } from '@/core/surface/noise';
 
 /** How fast a grain pushes paint away at its side, reference cells a step, and how far it reaches, in its radii. */
@@ -38,8 +39,8 @@ export function saltPush(
         const i = (y + 1) * basin.stride + x + FRAME;
         const push = (fx: number, fy: number, out: number, back: number, along: number) => {
           if (f32[basin.at.share + i] <= 0 || f32[basin.at.share + i - back] <= 0) return;
-          const distance = Math.hypot(fx, fy);
-          const arm = latticeHash(Math.floor(((Math.atan2(fy, fx) / Math.PI + 1) / 2) * ARMS), 3, grain.seed);
+          const distance = hypot(fx, fy);
+          const arm = latticeHash(Math.floor(((maths.atan2(fy, fx) / Math.PI + 1) / 2) * ARMS), 3, grain.seed);
           const far = 1 - distance / (reach * (0.45 + 0.55 * arm));
           if (far <= 0 || distance < 1e-6) return;
           const v = f32[out + i] + (PUSH * step * far * (along === 0 ? fx : fy)) / distance;

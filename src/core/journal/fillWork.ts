@@ -1,5 +1,4 @@
-import { coverageOf } from '@/core/film/coverage';
-import { TILE } from '@/core/film/cells';
+import { coverageRaster } from '@/core/film/coverage';
 import { holdsFilm } from '@/core/film/layerLook';
 import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
@@ -21,23 +20,9 @@ const LINE = 0.25;
 
 /** Cells that no line of a visible drawing layer covers. */
 function betweenLines(painting: Painting): Uint8Array {
-  const { width, height, tilesX } = painting;
-  const open = new Uint8Array(width * height).fill(1);
   const drawings = painting.layers.filter((l) => l.kind === 'drawing' && l.visible);
   if (drawings.length === 0) throw new PainterError('There are no lines to fill between: show the sketch first.');
-  for (const layer of drawings) {
-    layer.forEachTile((_, index) => {
-      const cover = coverageOf(painting, layer, index);
-      if (!cover) return;
-      const [left, top] = [(index % tilesX) * TILE, Math.floor(index / tilesX) * TILE];
-      for (let y = 0; y < Math.min(TILE, height - top); y++) {
-        for (let x = 0; x < Math.min(TILE, width - left); x++) {
-          if (cover[y * TILE + x] > LINE) open[(top + y) * width + left + x] = 0;
-        }
-      }
-    });
-  }
-  return open;
+  return Uint8Array.from(coverageRaster(painting, drawings), (cover) => (cover > LINE ? 0 : 1));
 }
 
 /** Fills the area around a spot with wet paint. @throws PainterError when there is none, or the layer takes none */
@@ -77,23 +62,9 @@ export function fillArea(
 export function newBase({ painting, keep }: Pick<Workplace, 'painting' | 'keep'>, command: Of<'layer.base'>): Change {
   const finished = needLayer(painting, command.layer);
   needTubes(Object.keys(command.mixture));
-  const { width, height, tilesX } = painting;
-  const region = new Uint8Array(width * height);
   const from = painting.layers.indexOf(finished);
   const covering = painting.layers.slice(from).filter((l) => l.visible && holdsFilm(l.kind));
-  for (const layer of covering) {
-    layer.forEachTile((_, index) => {
-      const cover = coverageOf(painting, layer, index);
-      if (!cover) return;
-      const [left, top] = [(index % tilesX) * TILE, Math.floor(index / tilesX) * TILE];
-      for (let y = 0; y < Math.min(TILE, height - top); y++) {
-        for (let x = 0; x < Math.min(TILE, width - left); x++) {
-          const at = (top + y) * width + left + x;
-          region[at] = Math.max(region[at], Math.round(255 * cover[y * TILE + x]));
-        }
-      }
-    });
-  }
+  const region = Uint8Array.from(coverageRaster(painting, covering), (cover) => Math.round(255 * cover));
   if (!region.some((v) => v > 0)) {
     throw new PainterError(`There is no paint from "${finished.name}" up that a base could lie under.`);
   }

@@ -7,6 +7,7 @@ import { writeMask } from '@/core/film/raster';
 import { ShapeMask, type Outline } from '@/core/marks/silhouette';
 import { albedoOf } from '@/core/picture/albedo';
 import { flooded, grown, softened } from '@/core/film/regions';
+import { maths } from '@/core/maths/maths';
 import { noChange, wholeRect, type Change, type Workplace } from './change';
 import type { Command } from './commands';
 import { PainterError } from './errors';
@@ -18,7 +19,7 @@ type Select = Extract<Command, { do: 'select' }>;
 const ellipse = ([x0, y0]: readonly number[], [x1, y1]: readonly number[]): Outline =>
   Array.from({ length: 180 }, (_, i) => {
     const a = (i / 90) * Math.PI;
-    return [(x0 + x1) / 2 + (Math.cos(a) * Math.abs(x1 - x0)) / 2, (y0 + y1) / 2 + (Math.sin(a) * Math.abs(y1 - y0)) / 2];
+    return [(x0 + x1) / 2 + (maths.cos(a) * Math.abs(x1 - x0)) / 2, (y0 + y1) / 2 + (maths.sin(a) * Math.abs(y1 - y0)) / 2];
   }); // prettier-ignore
 
 function outlineOf({ how, from, to, outline }: Select): Outline {

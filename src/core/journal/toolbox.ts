@@ -117,14 +117,14 @@ export class Toolbox {
     if (!isWash(tool) && !Object.values(command.mixture).some((part) => part > 0)) {
       throw new PainterError('A mixture needs a part of at least one tube.');
     }
+    if (command.water !== undefined && !isWash(tool) && kindOf(tool) !== 'ink' && !isStick(tool)) {
+      throw new PainterError(`The ${tool} takes no water: choose a watercolour brush, such as the mop or wash-round.`);
+    }
     this.loads.set(tool, command);
     if (kindOf(tool) === 'ink' || isStick(tool)) return; // a pen is dipped as it goes, a stick is worn
     if (isWash(tool)) {
       this.fill(washForm(tool), command.mixture, command.amount, command.water ?? this.current.water);
       return;
-    }
-    if (command.water !== undefined) {
-      throw new PainterError(`The ${tool} takes no water: choose a watercolour brush, such as the mop or wash-round.`);
     }
     const reservoir = this.reservoirInHand();
     this.booking(reservoir, 'loaded', () =>

@@ -20,6 +20,7 @@ import {
   turnedAbout,
   type Affine,
 } from '@/core/film/warp';
+import { hypot, maths } from '@/core/maths/maths';
 import { randomFrom } from '@/core/surface/noise';
 import type { Change, Workplace } from './change';
 import type { Command } from './commands';
@@ -158,7 +159,7 @@ function affine(matrix: Affine, box?: PixelRect): Carrying {
   return {
     to,
     places: (x, y) => apply(back, x, y),
-    samples: samplesFor(Math.max(Math.hypot(back[0], back[1]), Math.hypot(back[2], back[3]))),
+    samples: samplesFor(Math.max(hypot(back[0], back[1]), hypot(back[2], back[3]))),
   };
 }
 
@@ -316,7 +317,7 @@ export function stampPiece({ painting, keep }: Place, command: Of<'stamp'>): Cha
     for (const [x, y] of command.at) {
       const angle = ((random() * 2 - 1) * command.turnJitter * Math.PI) / 180;
       const size = command.size * (1 + (random() * 2 - 1) * command.sizeJitter);
-      const [cos, sin] = [Math.cos(angle) * size, Math.sin(angle) * size];
+      const [cos, sin] = [maths.cos(angle) * size, maths.sin(angle) * size];
       const [tx, ty] = [x / mmPerPx, y / mmPerPx];
       const matrix: Affine = [
         cos, sin, -sin, cos,

@@ -1,5 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { BANDS } from '@/core/colour/bands';
+import { blendRow } from '@/core/colour/blendModes';
 import { encodeSrgb } from '@/core/colour/colorimetry';
 import { Arena } from '@/core/film/arena';
 import { randomFrom } from '@/core/surface/noise';
@@ -7,6 +8,7 @@ import { unitFor } from '@/core/film/stratum';
 import { BLADE } from './blade';
 import { CODE_STEPS } from './colour';
 import { CONTACT } from './contact';
+import { LOOPED_BLENDS } from './light';
 import { aimLamp, RELIGHT } from './relight';
 import { plainKernels, simdKernels, type Kernels } from './kernels';
 
@@ -373,5 +375,54 @@ describe('planes and cells', () => {
       }
     }
     expect(simd.back[2][0]).toBe(0);
+  });
+});
+
+describe('encoded colours of a run', () => {
+  it.each([64, 61, 2])('are blended, sent through tables and coded alike, as the standard says (%i cells)', (count) => {
+    const work = (kernels: Kernels, arena: Arena) => {
+      const random = randomFrom(count + 9);
+      const at = (words: number) => arena.allocate(words * 4) >> 2;
+      const [pixels, shares, tables, out, before] = [at(64), at(64), at(3 * 258), at(68), at(192)];
+      for (let x = 0; x < 64; x++) {
+        arena.u32[pixels + x] = x % 5 === 0 ? 0 : (random() * 2 ** 32) >>> 0;
+        arena.f32[shares + x] = random();
+      }
+      for (let i = 0; i < 192; i++) arena.f32[before + i] = i % 11 === 0 ? 0 : i % 13 === 0 ? 1 : random();
+      for (let c = 0; c < 3; c++) {
+        for (let i = 0; i < 258; i++) arena.f32[tables + c * 258 + i] = Math.min(1, i / 256) ** (1 + c);
+      }
+      return LOOPED_BLENDS.map((name, mode) => {
+        const rgb = at(192);
+        arena.f32.copyWithin(rgb, before, before + 192);
+        kernels.blendPixels(count, mode, rgb, 64, pixels, mode % 2 ? shares : 0, 0.8);
+        const blended = arena.f32.slice(rgb, rgb + 192);
+        kernels.throughTables(count, rgb, 64, tables, 256);
+        const adjusted = arena.f32.slice(rgb, rgb + 192);
+        kernels.coloursToCodes(count, rgb, 64, out);
+        const codes = arena.u32.slice(out, out + count + 1);
+        return { name, blended, adjusted, codes, before: arena.f32.slice(before, before + 192), pixels: arena.u32.slice(pixels, pixels + 64), shares: arena.f32.slice(shares, shares + 64) }; // prettier-ignore
+      });
+    };
+    const { plain, simd } = both(work);
+    plain.forEach(({ name, blended, adjusted, codes, before, pixels, shares }, mode) => {
+      const other = simd[mode];
+      const expected = before.slice();
+      blendRow(name, expected, 64, count, pixels, 0, 0.8, mode % 2 ? shares : undefined);
+      for (let c = 0; c < 3; c++) {
+        for (let x = 0; x < count; x++) {
+          const i = 64 * c + x;
+          expect(blended[i]).toBeCloseTo(expected[i], 5);
+          expect(other.blended[i]).toBeCloseTo(expected[i], 5);
+          // a channel's table is a power of it
+          expect(other.adjusted[i]).toBeCloseTo(expected[i] ** (1 + c), 3);
+          expect(Math.abs(((other.codes[x] >>> (8 * c)) & 255) - 255 * adjusted[i])).toBeLessThan(0.51);
+          expect(Math.abs(((other.codes[x] >>> (8 * c)) & 255) - ((codes[x] >>> (8 * c)) & 255))).toBeLessThanOrEqual(1); // prettier-ignore
+        }
+      }
+      // a pixel that is not there changes nothing, to the last bit
+      for (let x = 0; x < count; x += 5) expect(other.blended[x]).toBe(before[x]);
+      expect(other.codes[count]).toBe(0);
+    });
   });
 });

@@ -7,6 +7,7 @@ import { SHARED, UNSHARED } from './compiled';
 import { carryX, carryY, settlePaint } from './carry';
 import { contactRow } from './contact';
 import { levelPass } from './levelling';
+import { blendPixels, coloursToCodes, throughTables } from './light';
 import { relight, RELIGHT, RELIGHT_REACH } from './relight';
 import {
   adoptLoad,
@@ -43,6 +44,9 @@ export interface Kernels extends Flowing {
   readonly filmOver: Bound<typeof filmOver, [Float32Array, Int32Array]>;
   readonly bandsToCodes: Bound<typeof bandsToCodes, [Float32Array, Uint32Array, Uint8Array]>;
   readonly bandsToColours: Bound<typeof bandsToColours, [Float32Array]>;
+  readonly blendPixels: Bound<typeof blendPixels, [Float32Array, Uint32Array]>;
+  readonly throughTables: Bound<typeof throughTables, [Float32Array]>;
+  readonly coloursToCodes: Bound<typeof coloursToCodes, [Float32Array, Uint32Array]>;
   readonly relight: Bound<typeof relight, [Float32Array, Int32Array, Uint32Array, Uint8Array]>;
   readonly gather: Mover['gather'];
   readonly scatter: Mover['scatter'];
@@ -68,6 +72,9 @@ export const plainKernels = (arena: Arena): Kernels => ({
   filmOver: (...p) => filmOver(arena.f32, arena.i32, ...p),
   bandsToCodes: (...p) => bandsToCodes(arena.f32, arena.u32, arena.u8, ...p),
   bandsToColours: (...p) => bandsToColours(arena.f32, ...p),
+  blendPixels: (...p) => blendPixels(arena.f32, arena.u32, ...p),
+  throughTables: (...p) => throughTables(arena.f32, ...p),
+  coloursToCodes: (...p) => coloursToCodes(arena.f32, arena.u32, ...p),
   relight: (...p) => relight(arena.f32, arena.i32, arena.u32, arena.u8, ...p),
   gather: (...p) => gather([arena.f32, arena.i32], ...p),
   scatter: (...p) => scatter([arena.f32, arena.i32], ...p),

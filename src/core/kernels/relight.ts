@@ -1,3 +1,5 @@
+import { hypot, maths } from '@/core/maths/maths';
+
 /**
  * Light on the relief: one lamp from the side, light of the room from everywhere, a short cast shadow, the gloss of wet
  * and rich paint, and the veil over lean paint, whose matte surface scatters light that a varnish would let in. Heights are in um, turned into cells by `scale`. Plain loops; the compiled twin works on cells that
@@ -67,14 +69,14 @@ export function aimLamp(
 ): void {
   const az = (azimuth * Math.PI) / 180;
   const el = (elevation * Math.PI) / 180;
-  const flat = Math.cos(el);
-  const x = Math.sin(az) * flat;
-  const y = -Math.cos(az) * flat;
-  const z = Math.sin(el);
-  const norm = Math.hypot(x, y, z + 1);
+  const flat = maths.cos(el);
+  const x = maths.sin(az) * flat;
+  const y = -maths.cos(az) * flat;
+  const z = maths.sin(el);
+  const norm = hypot(x, y, z + 1);
   const lamp = Math.min(1, (1 - room) * 2);
   f32.set(
-    [x, y, z, x / norm, y / norm, (z + 1) / norm, room, 0.55 * lamp, 0.1 * lamp, ((z + 1) / norm) ** 32],
+    [x, y, z, x / norm, y / norm, (z + 1) / norm, room, 0.55 * lamp, 0.1 * lamp, maths.pow((z + 1) / norm, 32)],
     block + RELIGHT.lampX,
   );
   const dull = Math.max(0, 1 - 2 * finish);
@@ -86,7 +88,7 @@ export function aimLamp(
     ],
     block + RELIGHT.glossGain,
   ); // prettier-ignore
-  const length = Math.hypot(x, y) || 1;
+  const length = hypot(x, y) || 1;
   for (let k = 0; k < 4; k++) {
     // one, three, four and six cells towards the lamp
     const far = k + 1 + ((k + 1) >> 1);

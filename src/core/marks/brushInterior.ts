@@ -1,5 +1,6 @@
 import type { FilmWindow } from '@/core/film/window';
 import type { Painting } from '@/core/film/painting';
+import { maths } from '@/core/maths/maths';
 import { noise1 } from '@/core/surface/noise';
 import type { Footprint } from './footprint';
 import type { Reservoir } from './reservoir';
@@ -221,9 +222,9 @@ export class BrushInterior {
     const tuft = this.tuft >> 2;
     const ride = this.ride >> 2;
     const k = way / lengthMm;
-    const forget = 1 - Math.exp(-way / Math.min(form.rideMm, Math.max(1, 0.3 * this.settings.sizeMm)));
-    const feed = (1 - Math.exp(-2.2 * k)) * this.own;
-    const soil = 1 - Math.exp(-form.soiling * k);
+    const forget = 1 - maths.exp(-way / Math.min(form.rideMm, Math.max(1, 0.3 * this.settings.sizeMm)));
+    const feed = (1 - maths.exp(-2.2 * k)) * this.own;
+    const soil = 1 - maths.exp(-form.soiling * k);
     const capacity = tuftCapacityUm(form, this.settings.sizeMm);
 
     for (let c = 0; c < cells; c++) {
@@ -239,13 +240,13 @@ export class BrushInterior {
       const T = f32[b + n - 1];
       const V = f32[a + n - 1];
       const level = T > 0 ? T / capacity : 0;
-      const want = r.tipFull * Math.min(1, 1.25 * Math.pow(level, 0.75));
+      const want = r.tipFull * Math.min(1, 1.25 * maths.pow(level, 0.75));
       if (V < want && T > 1e-4) move(f32, b, a, Math.min(((want - V) * feed) / T, 0.5), n);
       else if (V > r.tipFull && T < capacity) move(f32, a, b, Math.min(((V - r.tipFull) * feed * 0.5) / V, 0.5), n);
       if (soil > 0) swap(f32, a, b, soil * this.own, n);
     }
-    const along = 0.3 * (1 - Math.exp(-1.2 * k));
-    const aside = 0.3 * (1 - Math.exp(-form.sharing * k));
+    const along = 0.3 * (1 - maths.exp(-1.2 * k));
+    const aside = 0.3 * (1 - maths.exp(-form.sharing * k));
     const spill = r.tipFull * 1.6;
     const { across } = r;
     for (let c = 0; c + across < cells; c++) {
@@ -280,7 +281,7 @@ export class BrushInterior {
 
 /** Paint that the inside of a brush holds, um: small tufts are long for their width. */
 export const tuftCapacityUm = (form: BrushForm, sizeMm: number): number =>
-  form.tuftUm * Math.pow(Math.min(5, Math.max(1, 15 / sizeMm)), 0.8);
+  form.tuftUm * maths.pow(Math.min(5, Math.max(1, 15 / sizeMm)), 0.8);
 
 /** Moves a share of everything in cell `a` to cell `b`. */
 function move(f32: Float32Array, a: number, b: number, share: number, n: number): void {

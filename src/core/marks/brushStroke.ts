@@ -8,6 +8,7 @@ import type { Reservoir } from './reservoir';
 import { Settling } from './settling';
 import type { BrushForm } from './brushForms';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
+import { hypot, maths } from '@/core/maths/maths';
 
 /** Shortest distance of stamps, mm. */
 const LEAST_SPACING_MM = 0.22;
@@ -88,9 +89,9 @@ export class BrushStroke extends StampedStroke {
   private contactLength(pressure: number, cosAlong: number): number {
     const { form, settings } = this;
     const p = Math.max(0.05, pressure);
-    const along = settings.sizeMm * form.aspect * Math.pow(p, 0.625);
+    const along = settings.sizeMm * form.aspect * maths.pow(p, 0.625);
     const round = form.shape === 'round' || form.shape === 'dome';
-    const across = settings.sizeMm * (round ? Math.pow(p, 0.55) : 1);
+    const across = settings.sizeMm * (round ? maths.pow(p, 0.55) : 1);
     return Math.max(0.5, Math.sqrt((along * cosAlong) ** 2 + across * across * (1 - cosAlong * cosAlong)));
   }
 
@@ -99,7 +100,7 @@ export class BrushStroke extends StampedStroke {
     let cosAlong = 1;
     if (this.tow) {
       const angle = this.angleAt(point, dx, dy);
-      cosAlong = Math.abs(-Math.sin(angle) * dx + Math.cos(angle) * dy);
+      cosAlong = Math.abs(-maths.sin(angle) * dx + maths.cos(angle) * dy);
     }
     const most = form.spacingMaxMm + form.spacingMaxPerWidth * settings.sizeMm;
     const even = Math.min(
@@ -116,7 +117,7 @@ export class BrushStroke extends StampedStroke {
     const tow = this.tow!;
     const ux = point.x - tow.x;
     const uy = point.y - tow.y;
-    const heading = ux || uy ? Math.atan2(uy, ux) : Math.atan2(dy, dx);
+    const heading = ux || uy ? maths.atan2(uy, ux) : maths.atan2(dy, dx);
     return heading - Math.PI / 2 + (point.twist * Math.PI) / 180;
   }
 
@@ -128,15 +129,15 @@ export class BrushStroke extends StampedStroke {
     else {
       const ux = point.x - this.tow.x;
       const uy = point.y - this.tow.y;
-      const length = Math.hypot(ux, uy) || 1;
+      const length = hypot(ux, uy) || 1;
       this.tow = { x: point.x - (ux / length) * towLength, y: point.y - (uy / length) * towLength };
     }
     if (pressure <= 0.01) return;
     const angle = this.angleAt(point, dx, dy);
     const x = point.x * this.pxPerMm;
     const y = point.y * this.pxPerMm;
-    const cos = Math.cos(angle);
-    const sin = Math.sin(angle);
+    const cos = maths.cos(angle);
+    const sin = maths.sin(angle);
     const reachX = Math.abs(cos) * footprint.halfWidth + Math.abs(sin) * footprint.halfLength;
     const reachY = Math.abs(sin) * footprint.halfWidth + Math.abs(cos) * footprint.halfLength;
     // paint is pushed this much farther than the brush reaches
@@ -170,11 +171,11 @@ export class BrushStroke extends StampedStroke {
   private dissolve(rect: PixelRect, x: number, y: number, wayMm: number, lengthMm: number): void {
     const { window, footprint, settings } = this;
     const { f32 } = this.painting.arena;
-    const keep = Math.exp((-1.5 * settings.solvent * wayMm) / lengthMm);
+    const keep = maths.exp((-1.5 * settings.solvent * wayMm) / lengthMm);
     for (let py = rect.top; py < rect.bottom; py++) {
       const cell = (window.cure >> 2) + (py - window.y0) * window.width - window.x0;
       for (let px = rect.left; px < rect.right; px++) {
-        if (Math.hypot(px + 0.5 - x, py + 0.5 - y) < footprint.halfWidth) f32[cell + px] *= keep;
+        if (hypot(px + 0.5 - x, py + 0.5 - y) < footprint.halfWidth) f32[cell + px] *= keep;
       }
     }
   }
@@ -214,18 +215,18 @@ export class BrushStroke extends StampedStroke {
     f32[b + CONTACT.hang] = 0.9 * (0.65 + 0.35 * soft) * (1 + 0.8 * reservoir.thin);
     f32[b + CONTACT.softness] = form.softnessUm;
     f32[b + CONTACT.sink] = interior.carriedByFilm(pressure);
-    f32[b + CONTACT.give] = 1 - Math.exp(-3 * deposit * k);
+    f32[b + CONTACT.give] = 1 - maths.exp(-3 * deposit * k);
     // a rag wet with solvent takes more, and the stain too
     const dissolves = form.thirsty ? settings.solvent : 0;
-    f32[b + CONTACT.take] = 1 - Math.exp(-3 * form.pickup * (1 + dissolves) * gain * settings.strength * k);
+    f32[b + CONTACT.take] = 1 - maths.exp(-3 * form.pickup * (1 + dissolves) * gain * settings.strength * k);
     // stiff hair pressed hard works fresh paint into what is below; a light hand leaves it lying on top
     const works = form.working * (0.15 + 0.85 * pressure * pressure) * (0.1 + 3 * blend) * (1.25 - 0.5 * body);
-    f32[b + CONTACT.shear] = 1 - Math.exp(-works * k);
-    f32[b + CONTACT.onTop] = 1 - (1 - Math.exp(-works)) ** 2;
+    f32[b + CONTACT.shear] = 1 - maths.exp(-works * k);
+    f32[b + CONTACT.onTop] = 1 - (1 - maths.exp(-works)) ** 2;
     f32[b + CONTACT.stain] = STAIN_UM * (1 - 0.85 * dissolves);
     const units = wayMm / UNIT_MM;
     f32[b + CONTACT.plough] =
-      form.plough * (1 - Math.exp((-2.2 * units * (0.35 + 0.65 * pressure)) / (1 + 0.05 * (lengthMm / UNIT_MM))));
+      form.plough * (1 - maths.exp((-2.2 * units * (0.35 + 0.65 * pressure)) / (1 + 0.05 * (lengthMm / UNIT_MM))));
     f32[b + CONTACT.cellAreaInverse] = 1 / footprint.cellArea;
     f32[b + CONTACT.stiffness] = body;
     f32[b + CONTACT.ceiling] = settings.strength;
@@ -282,10 +283,10 @@ export class BrushStroke extends StampedStroke {
     const { footprint, window, painting } = this;
     const { halfWidth, halfLength, perPx } = footprint;
     // a tilted handle presses one side deeper and lifts the other
-    const tiltX = Math.tan((clampTilt(point.tiltX) * Math.PI) / 180);
-    const tiltY = Math.tan((clampTilt(point.tiltY) * Math.PI) / 180);
-    const lean = Math.min(1, Math.hypot(tiltX, tiltY)) * ((1.5 * PRESS_UM) / halfWidth) * (0.35 + 0.65 * pressure);
-    const norm = Math.hypot(tiltX, tiltY) || 1;
+    const tiltX = maths.tan((clampTilt(point.tiltX) * Math.PI) / 180);
+    const tiltY = maths.tan((clampTilt(point.tiltY) * Math.PI) / 180);
+    const lean = Math.min(1, hypot(tiltX, tiltY)) * ((1.5 * PRESS_UM) / halfWidth) * (0.35 + 0.65 * pressure);
+    const norm = hypot(tiltX, tiltY) || 1;
     const leanX = (lean * tiltX) / norm;
     const leanY = (lean * tiltY) / norm;
 

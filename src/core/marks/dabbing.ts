@@ -1,3 +1,4 @@
+import { hypot, maths } from '@/core/maths/maths';
 import { randomFrom } from '@/core/surface/noise';
 import { StampWalker, type PathPoint, type Stamp } from './path';
 
@@ -26,7 +27,7 @@ export class DabWalker {
   }
 
   add(point: PathPoint): void {
-    if (this.last) this.since += Math.hypot(point.x - this.last.x, point.y - this.last.y);
+    if (this.last) this.since += hypot(point.x - this.last.x, point.y - this.last.y);
     this.last = point;
     if (this.since < EVERY * this.sizeMm) return;
     this.since = 0;
@@ -41,8 +42,8 @@ export class DabWalker {
     const heading = 2 * Math.PI * this.random();
     const drawn = DRAWN * this.sizeMm * (0.5 + this.random());
     const pressure = Math.min(1, at.pressure * (0.75 + 0.4 * this.random()));
-    const x = at.x + far * Math.cos(angle);
-    const y = at.y + far * Math.sin(angle);
+    const x = at.x + far * maths.cos(angle);
+    const y = at.y + far * maths.sin(angle);
     this.touchDown();
     const walker = new StampWalker(this.spacingMm, this.stamp);
     const steps = Math.max(4, Math.ceil(drawn / 0.25));
@@ -50,10 +51,10 @@ export class DabWalker {
       const s = i / steps;
       walker.add({
         ...at,
-        x: x + drawn * (s - 0.5) * Math.cos(heading),
-        y: y + drawn * (s - 0.5) * Math.sin(heading),
+        x: x + drawn * (s - 0.5) * maths.cos(heading),
+        y: y + drawn * (s - 0.5) * maths.sin(heading),
         // pressed down and lifted
-        pressure: pressure * Math.sin(Math.PI * (0.15 + 0.7 * s)),
+        pressure: pressure * maths.sin(Math.PI * (0.15 + 0.7 * s)),
       });
     }
     walker.end();

@@ -1,3 +1,4 @@
+import { hypot, maths } from '@/core/maths/maths';
 import type { Stamp } from './path';
 import { CLEAN, thinDry } from './rubOut';
 import { StampedStroke, type StrokeSetting } from './stampedStroke';
@@ -37,11 +38,11 @@ export class EraserStroke extends StampedStroke {
     const hard = settings.tip === 'hard';
     // a hard tip clears within half its own width of travel; a soft one wears paint away
     const strokes = (hard ? 14 : 9) * settings.strength * (0.15 + 0.85 * point.pressure);
-    const rate = 1 - Math.exp((-strokes * wayMm) / settings.sizeMm);
+    const rate = 1 - maths.exp((-strokes * wayMm) / settings.sizeMm);
     const removed = new Float64Array(n);
     for (let py = rect.top; py < rect.bottom; py++) {
       for (let px = rect.left; px < rect.right; px++) {
-        const far = Math.hypot(px + 0.5 - x, py + 0.5 - y);
+        const far = hypot(px + 0.5 - x, py + 0.5 - y);
         const reach = hard ? Math.min(1, radius + 0.5 - far) : far < radius ? (1 - (far / radius) ** 2) ** 2 : 0;
         if (reach <= 0) continue;
         const cell = (py - window.y0) * window.width + px - window.x0;

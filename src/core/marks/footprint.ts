@@ -1,4 +1,5 @@
 import type { Arena } from '@/core/film/arena';
+import { maths } from '@/core/maths/maths';
 import { fractalNoise, latticeHash, noise1, noise2, randomFrom } from '@/core/surface/noise';
 import type { BrushForm } from './brushForms';
 
@@ -178,24 +179,24 @@ function tuftProfile(form: BrushForm, s: number, t: number, yMm: number, seed: n
   const r2 = u * u + v * v;
   switch (form.shape) {
     case 'round':
-      return r2 > 1 ? NO_HAIR_UM : PRESS_UM * Math.pow(r2, 0.9);
+      return r2 > 1 ? NO_HAIR_UM : PRESS_UM * maths.pow(r2, 0.9);
     case 'dome':
-      return r2 > 1 ? NO_HAIR_UM : PRESS_UM * Math.pow(r2, 0.75);
+      return r2 > 1 ? NO_HAIR_UM : PRESS_UM * maths.pow(r2, 0.75);
     case 'filbert': {
       const reach = Math.max(0.05, Math.sqrt(Math.max(0, 1 - u * u)) * 0.75 + 0.25 * (1 - 0.55 * u * u));
-      return PRESS_UM * (Math.pow(av / reach, 1.6) + 1.1 * Math.pow(au, 5));
+      return PRESS_UM * (maths.pow(av / reach, 1.6) + 1.1 * maths.pow(au, 5));
     }
     case 'flat': {
       const ragged = 0.05 * (noise1(yMm / 0.75, seed + (u < 0 ? 41 : 43)) - 0.5);
       const e = Math.max(0, (au + ragged - (1 - form.edge)) / form.edge);
-      return PRESS_UM * (Math.pow(av, 1.6) + Math.min(2, e * e * 1.2));
+      return PRESS_UM * (maths.pow(av, 1.6) + Math.min(2, e * e * 1.2));
     }
     case 'fan': {
       // the hair stands in an arc
       const arc = 0.55 * u * u - 0.2;
       const ragged = 0.05 * (noise1(yMm / 0.75, seed + (u < 0 ? 41 : 43)) - 0.5);
       const e = Math.max(0, (au + ragged - (1 - form.edge)) / form.edge);
-      return PRESS_UM * (Math.pow(Math.abs(v - arc) * 1.5, 1.6) + Math.min(2, e * e * 1.2));
+      return PRESS_UM * (maths.pow(Math.abs(v - arc) * 1.5, 1.6) + Math.min(2, e * e * 1.2));
     }
     case 'roller': {
       const e = Math.max(0, (au - 0.98) / 0.02);

@@ -1,3 +1,4 @@
+import { maths } from '@/core/maths/maths';
 import type { Stamp } from './path';
 import { StampedStroke } from './stampedStroke';
 
@@ -28,7 +29,7 @@ export class GelStroke extends StampedStroke {
     const { f32 } = painting.arena;
     const { mmPerPx, ledger } = painting;
     const n = window.channels;
-    const rate = 1 - Math.exp((-2.5 * point.pressure * wayMm) / settings.sizeMm);
+    const rate = 1 - maths.exp((-2.5 * point.pressure * wayMm) / settings.sizeMm);
     const loaded = new Float64Array(n);
     for (let py = rect.top; py < rect.bottom; py++) {
       for (let px = rect.left; px < rect.right; px++) {

@@ -1,4 +1,5 @@
 import { Wash } from '@/core/film/wash';
+import { maths } from '@/core/maths/maths';
 import type { Stamp } from './path';
 import { PlainStroke } from './plainStroke';
 import type { StrokeSetting } from './stampedStroke';
@@ -25,7 +26,7 @@ export class KeepOffStroke extends PlainStroke {
     const radius = (settings.sizeMm / 2) * (this.what === 'masking' ? 0.5 + 0.5 * point.pressure : 1);
     // the candle rests on the peaks, and is pressed into the tooth
     const rests = surface.peakUm - (0.1 + 0.85 * point.pressure) * (surface.depthUm + 4);
-    const rubs = 1 - Math.exp((-3 * wayMm * point.pressure) / Math.max(0.3, settings.sizeMm));
+    const rubs = 1 - maths.exp((-3 * wayMm * point.pressure) / Math.max(0.3, settings.sizeMm));
     let plane = 0;
     this.disc(
       point.x,

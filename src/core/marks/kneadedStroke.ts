@@ -1,3 +1,4 @@
+import { maths } from '@/core/maths/maths';
 import type { Sample, Stamp } from './path';
 import { DustStroke, type DustPlanes } from './dustContact';
 
@@ -23,7 +24,7 @@ export class KneadedStroke extends DustStroke {
     const deep = surface.depthUm + 6;
     const lowest = surface.peakUm - REACH * deep * (0.25 + 0.75 * point.pressure);
     // set down it takes its share at once; drawn, as much again in its own width
-    const part = wayMm === 0 ? 1 : 1 - Math.exp((-2.2 * wayMm) / (2 * radius));
+    const part = wayMm === 0 ? 1 : 1 - maths.exp((-2.2 * wayMm) / (2 * radius));
     const strength = settings.strength * (0.3 + 0.7 * point.pressure) * part;
     let dust: DustPlanes[] = [];
     this.disc(

@@ -1,6 +1,7 @@
 import { growRect, type PixelRect } from '@/core/film/pixelRect';
 import { BLADE } from '@/core/kernels/blade';
 import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
+import { maths } from '@/core/maths/maths';
 import { noise1, randomFrom } from '@/core/surface/noise';
 import { bladeWidthMm, columnsOf, FREE_MM, type KnifeForm } from './knifeForm';
 import type { Sample, Stamp } from './path';
@@ -136,9 +137,9 @@ export class KnifeStroke extends StampedStroke {
 
   /** Direction of the blade's front: across the motion, turned by the pen's twist. */
   private edge(point: Sample, dx: number, dy: number): { cos: number; sin: number } {
-    const angle = Math.atan2(dy, dx) - Math.PI / 2 + (point.twist * Math.PI) / 180;
-    let cos = Math.cos(angle);
-    let sin = Math.sin(angle);
+    const angle = maths.atan2(dy, dx) - Math.PI / 2 + (point.twist * Math.PI) / 180;
+    let cos = maths.cos(angle);
+    let sin = maths.sin(angle);
     // what lies ahead of the blade is on the side to which it moves
     if (cos * dy - sin * dx < 0) {
       cos = -cos;
@@ -155,15 +156,16 @@ export class KnifeStroke extends StampedStroke {
     // held on its edge or tip, the blade is drawn under more pressure and stands steeper
     const stands = settings.hold === 'flat' ? 1 : 0.55;
     const held =
-      stands * form.standUm * Math.pow(1 - pressure, 1.5) + form.liftUm * this.feltBody * Math.sqrt(1 - pressure);
+      stands * form.standUm * maths.pow(1 - pressure, 1.5) + form.liftUm * this.feltBody * Math.sqrt(1 - pressure);
     // a bead carries the blade; without one it sinks into the film that it finds, the deeper the harder it is pressed
     const carried = Math.min(1, this.beadUm() / CARRYING_UM);
-    const sunk = Math.min(held, this.feltUm * (1.05 - Math.pow(pressure, 1.2)));
-    const stand = carried * held + (1 - carried) * sunk - form.dig * painting.surface.depthUm * pressure ** 3;
+    const sunk = Math.min(held, this.feltUm * (1.05 - maths.pow(pressure, 1.2)));
+    const stand =
+      carried * held + (1 - carried) * sunk - form.dig * painting.surface.depthUm * pressure * pressure * pressure;
     const chatter =
       (noise1((this.way * 4) / 3.1, this.seed) - 0.5) * 10 + (noise1((this.way * 4) / 17, this.seed + 1) - 0.5) * 35;
     // the pen's lean along the edge lifts its other end
-    const lean = Math.tan((clamp(cos * point.tiltX + sin * point.tiltY) * Math.PI) / 180);
+    const lean = maths.tan((clamp(cos * point.tiltX + sin * point.tiltY) * Math.PI) / 180);
     const leanUm = (-lean * 420) / (this.width / 2);
     f32.set([cos, sin, point.x / mm - window.x0, point.y / mm - window.y0], b + BLADE.cos);
     f32.set(
@@ -171,7 +173,7 @@ export class KnifeStroke extends StampedStroke {
         (this.width / 2 + FREE_MM) / mm, this.width / 2 / mm, (this.width + 2 * FREE_MM) / this.columns / mm,
         BACK_MM / mm, AHEAD_MM / mm, stand, form.nickUm * (0.5 + 0.0035 * Math.max(0, stand)),
         chatter * Math.min(1, Math.max(0, stand / 100)), form.slopeUmPerMm * mm, BEYOND_UM_PER_MM * mm,
-        leanUm * mm, Math.abs(lean) * 80, 1 - Math.exp((-2.2 * wayMm) / 0.25), LAY_MM / mm,
+        leanUm * mm, Math.abs(lean) * 80, 1 - maths.exp((-2.2 * wayMm) / 0.25), LAY_MM / mm,
         settings.strength, reservoir.body, this.settling.mark, LEAST_UM, 0.92,
       ],
       b + BLADE.half,
@@ -187,7 +189,7 @@ export class KnifeStroke extends StampedStroke {
     f32[b + BLADE.standoff] = STANDOFF_MM / mm;
     // a light hand with a full blade floats on wet paint; pressed or empty it goes through
     f32[b + BLADE.buoyancy] = carried * (1 - pressure ** 2);
-    f32[b + BLADE.stir] = 0.3 * pressure * (0.1 + 2 * settings.blend) * (1 - Math.exp((-2.2 * wayMm) / 0.25));
+    f32[b + BLADE.stir] = 0.3 * pressure * (0.1 + 2 * settings.blend) * (1 - maths.exp((-2.2 * wayMm) / 0.25));
     for (let c = 0; c < this.columns; c++) {
       f32[this.felt + 3 * c] = 0;
       f32[this.felt + 3 * c + 1] = -1e9;
@@ -199,7 +201,7 @@ export class KnifeStroke extends StampedStroke {
   private settle(wayMm: number): void {
     const { f32 } = this.painting.arena;
     const { felt, ride, columns } = this;
-    const forget = 1 - Math.exp(-wayMm / RIDE_MM);
+    const forget = 1 - maths.exp(-wayMm / RIDE_MM);
     for (let c = 0; c < columns; c++) {
       const count = f32[felt + 3 * c + 2];
       if (count === 0) continue;
@@ -286,7 +288,7 @@ export class KnifeStroke extends StampedStroke {
   /** Paint on the blade follows down to its edge; towards the blend end it stays where it is. */
   private feed(wayMm: number): void {
     const own = Math.min(1, (1 - this.settings.blend) / 0.7);
-    const share = (1 - Math.exp(-wayMm / FEED_MM)) * own;
+    const share = (1 - maths.exp(-wayMm / FEED_MM)) * own;
     if (share <= 0) return;
     const { f32 } = this.painting.arena;
     for (let k = 0; k < this.store.length; k++) {

@@ -1,6 +1,7 @@
 import { TILE, TILE_CELLS } from '@/core/film/cells';
 import type { Layer } from '@/core/film/layer';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
+import { hypot, maths } from '@/core/maths/maths';
 import { latticeHash, noise2 } from '@/core/surface/noise';
 import { PathBuilder, StampWalker, type Sample, type Stamp } from './path';
 import { felt, type StrokeInProgress, type StrokeSetting } from './stampedStroke';
@@ -120,7 +121,7 @@ export class LightStroke implements StrokeInProgress {
     if (rect.right <= rect.left || rect.bottom <= rect.top) return;
     const { form } = this;
     const ceiling = settings.strength;
-    const rate = 1 - (1 - Math.min(0.99, FULL * point.pressure)) ** (this.spacing * 1.4);
+    const rate = 1 - maths.pow(1 - Math.min(0.99, FULL * point.pressure), this.spacing * 1.4);
     const inner = r * (1 - form.soft);
     const smear = form.smear ? this.pickUp(rect, cx, cy, r) : undefined;
     for (let ty = rect.top >> 6; ty <= (rect.bottom - 1) >> 6; ty++) {
@@ -131,7 +132,7 @@ export class LightStroke implements StrokeInProgress {
         tile.version++;
         for (let py = Math.max(rect.top, ty * TILE); py < Math.min(rect.bottom, (ty + 1) * TILE); py++) {
           for (let px = Math.max(rect.left, tx * TILE); px < Math.min(rect.right, (tx + 1) * TILE); px++) {
-            const d = Math.hypot(px + 0.5 - cx, py + 0.5 - cy);
+            const d = hypot(px + 0.5 - cx, py + 0.5 - cy);
             let share = d <= inner ? 1 : (r + 0.5 - d) / Math.max(1, r - inner);
             if (share <= 0) continue;
             share = share >= 1 ? 1 : share * share * (3 - 2 * share);
@@ -202,7 +203,7 @@ export class LightStroke implements StrokeInProgress {
     let n = 0;
     for (let py = rect.top; py < rect.bottom; py++) {
       for (let px = rect.left; px < rect.right; px++) {
-        if (Math.hypot(px + 0.5 - cx, py + 0.5 - cy) > r * 0.7) continue;
+        if (hypot(px + 0.5 - cx, py + 0.5 - cy) > r * 0.7) continue;
         n++;
         const tile = layer.tiles[(py >> 6) * painting.tilesX + (px >> 6)];
         const cell = (py & 63) * TILE + (px & 63);

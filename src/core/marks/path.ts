@@ -1,3 +1,5 @@
+import { hypot } from '@/core/maths/maths';
+
 /**
  * From timed samples to a path: a centripetal Catmull-Rom curve through the samples (no loops or cusps however
  * unevenly they lie: Yuksel, Schaefer and Keyser 2011), walked in small steps.
@@ -33,7 +35,7 @@ export class PathBuilder {
   /** Takes the next sample. Its stretch of path follows once the sample after it is known. */
   add(sample: Sample): void {
     const last = this.recent.at(-1);
-    if (last && Math.hypot(sample.x - last.x, sample.y - last.y) < SAME_PLACE_MM) {
+    if (last && hypot(sample.x - last.x, sample.y - last.y) < SAME_PLACE_MM) {
       // the pen presses without moving
       if (sample.pressure > last.pressure) this.recent[this.recent.length - 1] = { ...last, pressure: sample.pressure };
       return;
@@ -60,7 +62,7 @@ export class PathBuilder {
 
   /** Points from b up to, not including, c. */
   private stretch(a: Sample, b: Sample, c: Sample, d: Sample): void {
-    const count = Math.max(1, Math.ceil(Math.hypot(c.x - b.x, c.y - b.y) / STEP_MM));
+    const count = Math.max(1, Math.ceil(hypot(c.x - b.x, c.y - b.y) / STEP_MM));
     const curve = centripetal(a, b, c, d);
     for (let k = 0; k < count; k++) {
       const s = k / count;
@@ -81,7 +83,7 @@ export class PathBuilder {
 
 /** The curve from b (s = 0) to c (s = 1), by Barry and Goldman's pyramid with knots at the root of the distance. */
 function centripetal(a: Sample, b: Sample, c: Sample, d: Sample): (s: number) => { x: number; y: number } {
-  const knot = (p: Sample, q: Sample) => Math.sqrt(Math.hypot(q.x - p.x, q.y - p.y));
+  const knot = (p: Sample, q: Sample) => Math.sqrt(hypot(q.x - p.x, q.y - p.y));
   const t1 = knot(a, b);
   const t2 = t1 + knot(b, c);
   const t3 = t2 + knot(c, d);
@@ -139,7 +141,7 @@ export class StampWalker {
     }
     this.held.push(point);
     const first = this.held[0];
-    if (Math.hypot(point.x - first.x, point.y - first.y) >= AIM_MM) this.begin();
+    if (hypot(point.x - first.x, point.y - first.y) >= AIM_MM) this.begin();
   }
 
   end(): void {
@@ -153,7 +155,7 @@ export class StampWalker {
     this.held = undefined;
     const first = held[0];
     const aim = held[held.length - 1];
-    const length = Math.hypot(aim.x - first.x, aim.y - first.y);
+    const length = hypot(aim.x - first.x, aim.y - first.y);
     if (length > 0) {
       this.dx = (aim.x - first.x) / length;
       this.dy = (aim.y - first.y) / length;
@@ -168,12 +170,12 @@ export class StampWalker {
     const from = this.last;
     const sx = to.x - from.x;
     const sy = to.y - from.y;
-    const length = Math.hypot(sx, sy);
+    const length = hypot(sx, sy);
     if (length < 1e-6) return;
     const k = Math.min(1, length / AIM_MM);
     this.dx += (sx / length - this.dx) * k;
     this.dy += (sy / length - this.dy) * k;
-    const norm = Math.hypot(this.dx, this.dy) || 1;
+    const norm = hypot(this.dx, this.dy) || 1;
     this.dx /= norm;
     this.dy /= norm;
     let at = 0;

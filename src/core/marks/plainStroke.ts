@@ -1,6 +1,7 @@
 import { TILE } from '@/core/film/cells';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
 import type { Tile } from '@/core/film/tile';
+import { hypot } from '@/core/maths/maths';
 import { PathBuilder, StampWalker, type Sample, type Stamp } from './path';
 import { felt, type StrokeInProgress, type StrokeSetting } from './stampedStroke';
 
@@ -54,7 +55,7 @@ export abstract class PlainStroke implements StrokeInProgress {
     const cx = x / mmPerPx;
     const cy = y / mmPerPx;
     this.area(x, y, r * mmPerPx, begin, (cell, px, py) => {
-      const inside = Math.min(1, r + 0.5 - Math.hypot(px + 0.5 - cx, py + 0.5 - cy));
+      const inside = Math.min(1, r + 0.5 - hypot(px + 0.5 - cx, py + 0.5 - cy));
       if (inside > 0) visit(cell, inside * small, px, py);
     });
   }

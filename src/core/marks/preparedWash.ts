@@ -2,6 +2,7 @@ import type { Mixture } from '@/core/colour/mixture';
 import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
 import { flowOf, type BeforeTile } from '@/core/flow/flowing';
+import { hypot, maths } from '@/core/maths/maths';
 import { randomFrom } from '@/core/surface/noise';
 import { emptyReservoir } from './reservoir';
 import { startSettings } from './tools';
@@ -51,7 +52,7 @@ export function layPreparedWash(painting: Painting, layer: Layer, wash: Prepared
     const stroke =
       tool === 'hake' ? new WashStroke(setting, form, reservoir) : new DropStroke(setting, form, reservoir);
     points.forEach(([x, y], i) => {
-      if (i > 0) t += (Math.hypot(x - points[i - 1][0], y - points[i - 1][1]) / 400) * 1000;
+      if (i > 0) t += (hypot(x - points[i - 1][0], y - points[i - 1][1]) / 400) * 1000;
       stroke.add({ t, x, y, pressure: 0.9, tiltX: 0, tiltY: 0, twist: 0 });
     });
     stroke.end();
@@ -63,7 +64,7 @@ export function layPreparedWash(painting: Painting, layer: Layer, wash: Prepared
   for (let k = 0; k <= rows; k++) {
     const share = k / Math.max(1, rows);
     const y = share * heightMm;
-    const amount = style === 'graded' ? 2 * strength * Math.pow(0.12, share) : 2 * strength * (0.85 + 0.3 * random());
+    const amount = style === 'graded' ? 2 * strength * maths.pow(0.12, share) : 2 * strength * (0.85 + 0.3 * random());
     const mixture = style === 'variegated' || style === 'graded' ? mixtures[Math.min(mixtures.length - 1, Math.floor(share * mixtures.length))] : mixtures[0]; // prettier-ignore
     const wave = (random() - 0.5) * widest * 0.3 * texture;
     const ends: [number, number][] = [[-widest, y], [widthMm * 0.5, y + wave], [widthMm + widest, y]]; // prettier-ignore

@@ -2,6 +2,7 @@ import { COAT_UM, SOLVENT } from '@/core/film/stratum';
 import { latticeHash, noise1 } from '@/core/surface/noise';
 import { normalise, type Mixture } from '@/core/colour/mixture';
 import { pigmentIndex, TABLE_COUNT } from '@/core/colour/pigments';
+import { maths } from '@/core/maths/maths';
 
 /**
  * The paint in a brush, on a grid of cells across and along it. Each cell has a tip (paint on the outside, which
@@ -152,7 +153,7 @@ export function loadReservoir(r: Reservoir, l: Loading): void {
     const i = c % r.across;
     const u = ((i + 0.5) / r.across) * 2 - 1;
     const ragged = 0.1 * (latticeHash(i, c, l.seed) - 0.5);
-    const edge = outer ? 1 / (1 + Math.exp(-(u - border + ragged) / 0.06)) : 0;
+    const edge = outer ? 1 / (1 + maths.exp(-(u - border + ragged) / 0.06)) : 0;
     const uneven = carrier.unevenness ?? 0.3;
     const level = Math.min(l.amount, 1.5) * (1 + uneven * (noise1(i / 2.5, l.seed + 77) - 0.5));
     const tip = Math.max(0, r.tipFull * Math.min(1, 0.4 + level) - r.tipVolume[c]);

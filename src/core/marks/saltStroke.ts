@@ -1,4 +1,5 @@
 import { STEP_SECONDS } from '@/core/flow/washRates';
+import { maths } from '@/core/maths/maths';
 import { randomFrom } from '@/core/surface/noise';
 import type { Stamp } from './path';
 import { PlainStroke } from './plainStroke';
@@ -35,8 +36,8 @@ export class SaltStroke extends PlainStroke {
       const seconds = WORKS[0] + (WORKS[1] - WORKS[0]) * this.random();
       fallen.push({
         layer: layer.id,
-        x: point.x + far * Math.cos(angle),
-        y: point.y + far * Math.sin(angle),
+        x: point.x + far * maths.cos(angle),
+        y: point.y + far * maths.sin(angle),
         radiusMm: (settings.sizeMm / 2) * (0.6 + 0.8 * this.random()),
         until: flow.steps + Math.round(seconds / STEP_SECONDS),
         seed: Math.floor(this.random() * 1e6),

@@ -2,6 +2,7 @@ import type { Painting } from '@/core/film/painting';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
 import type { FilmWindow } from '@/core/film/window';
 import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
+import { maths } from '@/core/maths/maths';
 
 /** Length on which rates rest, mm. */
 const UNIT_MM = 0.25;
@@ -26,7 +27,7 @@ export class Settling {
   ) {
     this.kernels = kernelsFor(painting.arena);
     const s = UNIT_MM / painting.mmPerPx;
-    const base = Math.max(2, Math.round(3 * Math.pow(s, 1.2)));
+    const base = Math.max(2, Math.round(3 * maths.pow(s, 1.2)));
     this.passes = base * (body < 0.3 ? 3 : 1);
     this.rate = Math.min(0.5, (0.22 * 3 * s * s) / base);
   }

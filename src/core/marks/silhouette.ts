@@ -8,6 +8,7 @@ import { PLANE_BYTES, TILE, type Tile } from '@/core/film/tile';
 import { Wash } from '@/core/film/wash';
 import type { BeforeTile } from '@/core/film/window';
 import { dustCoats } from '@/core/flow/washRates';
+import { hypot, maths } from '@/core/maths/maths';
 import { noise1 } from '@/core/surface/noise';
 import { thinDry } from './rubOut';
 import type { StickForm } from './stickForms';
@@ -115,7 +116,7 @@ export class ShapeMask extends CellMask {
         for (let px = Math.max(left, Math.floor(Math.min(x0, x1)) - reach); px < Math.min(right, Math.max(x0, x1) + reach); px++) {
           const [cx, cy] = [px + 0.5, py + 0.5];
           const t = l2 > 0 ? Math.max(0, Math.min(1, ((cx - x0) * (x1 - x0) + (cy - y0) * (y1 - y0)) / l2)) : 0;
-          const d = Math.hypot(cx - x0 - t * (x1 - x0), cy - y0 - t * (y1 - y0));
+          const d = hypot(cx - x0 - t * (x1 - x0), cy - y0 - t * (y1 - y0));
           const at = (py - top) * this.wide + px - left;
           if (d < far[at]) far[at] = d;
         }
@@ -151,8 +152,8 @@ function longAxis(outline: Outline): [number, number] {
     yy += (y - my) ** 2;
     xy += (x - mx) * (y - my);
   }
-  const angle = 0.5 * Math.atan2(2 * xy, xx - yy);
-  return [Math.cos(angle), Math.sin(angle)];
+  const angle = 0.5 * maths.atan2(2 * xy, xx - yy);
+  return [maths.cos(angle), maths.sin(angle)];
 }
 
 export interface Filling {

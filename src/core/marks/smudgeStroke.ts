@@ -1,5 +1,6 @@
 import type { Tile } from '@/core/film/tile';
 import { Wash } from '@/core/film/wash';
+import { hypot, maths } from '@/core/maths/maths';
 import type { Sample, Stamp } from './path';
 import { DustStroke, type DustPlanes } from './dustContact';
 import type { StrokeSetting } from './stampedStroke';
@@ -60,13 +61,13 @@ export class SmudgeStroke extends DustStroke {
     const radius = this.radius(point.pressure);
     const press = point.pressure * settings.strength;
     const travelled = wayMm / Math.max(0.3, 2 * radius);
-    const takes = 1 - Math.exp(-6 * form.takes * press * travelled);
-    const gives = 1 - Math.exp(-5 * form.gives * travelled);
+    const takes = 1 - maths.exp(-6 * form.takes * press * travelled);
+    const gives = 1 - maths.exp(-5 * form.gives * travelled);
     const deep = Math.max(4, surface.depthUm);
     const lowest = surface.peakUm - form.reach * deep * (0.4 + 0.6 * point.pressure);
     let dust: DustPlanes[] = [];
     const f = (px: number, py: number) => {
-      const q = Math.hypot((px + 0.5) * mmPerPx - point.x, (py + 0.5) * mmPerPx - point.y) / radius;
+      const q = hypot((px + 0.5) * mmPerPx - point.x, (py + 0.5) * mmPerPx - point.y) / radius;
       return q < 1 ? (1 - q * q) * Math.min(1, 2 * (1 - q)) : 0;
     };
     // first what is taken up and how much room there is, then what is put down: no order of cells shows

@@ -1,4 +1,5 @@
 import { growRect, type PixelRect } from '@/core/film/pixelRect';
+import { hypot, maths } from '@/core/maths/maths';
 import { randomFrom } from '@/core/surface/noise';
 import { CupInHand } from './cup';
 import type { Stamp } from './path';
@@ -41,7 +42,7 @@ export class SpatterStroke extends StampedStroke {
     const { settings } = this;
     if (point.pressure <= 0.01 || this.cup.empty) return;
     let drops = (DROPS_PER_MM * wayMm * point.pressure * settings.strength) / Math.max(1, settings.sizeMm ** 2);
-    const lean = Math.min(1, Math.hypot(point.tiltX, point.tiltY) / 60);
+    const lean = Math.min(1, hypot(point.tiltX, point.tiltY) / 60);
     const reach = 0.22 * settings.distanceMm;
     // most drops of a stamp fall within this: one window for all of them
     const field = this.reach(point.x, point.y, 1.2 * reach + 4);
@@ -50,10 +51,10 @@ export class SpatterStroke extends StampedStroke {
       const far = this.gauss() * reach * 0.5;
       const aside = this.gauss() * reach * 0.5;
       const thrown = lean * reach * (0.5 + this.random());
-      const norm = Math.hypot(point.tiltX, point.tiltY) || 1;
+      const norm = hypot(point.tiltX, point.tiltY) || 1;
       const x = point.x + dx * far - dy * aside + (thrown * point.tiltX) / norm;
       const y = point.y + dy * far + dx * aside + (thrown * point.tiltY) / norm;
-      const width = settings.sizeMm * Math.exp(0.55 * this.gauss() - 0.3) * (0.5 + 0.5 * point.pressure);
+      const width = settings.sizeMm * maths.exp(0.55 * this.gauss() - 0.3) * (0.5 + 0.5 * point.pressure);
       this.drop(x, y, Math.max(0.12, width), 1 + lean * (0.6 + this.random()), dx, dy, field);
     }
   }
@@ -107,7 +108,7 @@ export class SpatterStroke extends StampedStroke {
 
   /** A normally distributed number (Box and Muller 1958), within three deviations. */
   private gauss(): number {
-    const r = Math.sqrt(-2 * Math.log(1 - this.random()));
-    return Math.max(-3, Math.min(3, r * Math.cos(2 * Math.PI * this.random())));
+    const r = Math.sqrt(-2 * maths.log(1 - this.random()));
+    return Math.max(-3, Math.min(3, r * maths.cos(2 * Math.PI * this.random())));
   }
 }

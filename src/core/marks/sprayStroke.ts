@@ -1,3 +1,4 @@
+import { maths } from '@/core/maths/maths';
 import { latticeHash } from '@/core/surface/noise';
 import { CupInHand } from './cup';
 import type { Stamp } from './path';
@@ -50,7 +51,7 @@ export class SprayStroke extends StampedStroke {
     const droplets = Math.max(1, DROPLET_MM / mmPerPx);
     const dose = (FLOW_UM * point.pressure * wayMm) / (2 * radius);
     const ceiling = FULL_UM * settings.strength;
-    const stir = settings.blend * (1 - Math.exp((-1.5 * point.pressure * wayMm) / radius));
+    const stir = settings.blend * (1 - maths.exp((-1.5 * point.pressure * wayMm) / radius));
     this.stamps++;
     for (let py = rect.top; py < rect.bottom; py++) {
       for (let px = rect.left; px < rect.right; px++) {

@@ -3,6 +3,7 @@ import type { Painting } from '@/core/film/painting';
 import { noRect, growRect, type PixelRect } from '@/core/film/pixelRect';
 import { TILE } from '@/core/film/tile';
 import type { BeforeTile } from '@/core/film/window';
+import { hypot, maths } from '@/core/maths/maths';
 import { contents, stiffnessOf, type PaintMake } from './reservoir';
 
 /** Height of a bead of tube paint in its middle, as a share of its width, and at most, um. */
@@ -47,10 +48,10 @@ export function squeeze(painting: Painting, { mixture, x, y, sizeMm, make }: Squ
       for (let py = Math.max(top, ty * TILE); py <= Math.min(bottom, ty * TILE + TILE - 1); py++) {
         for (let px = Math.max(left, tx * TILE); px <= Math.min(right, tx * TILE + TILE - 1); px++) {
           const [dx, dy] = [(px + 0.5 - cx) / radius, (py + 0.5 - cy) / radius];
-          const r = Math.hypot(dx, dy);
+          const r = hypot(dx, dy);
           if (r >= 1) continue;
-          const turn = Math.atan2(dy, dx) / (2 * Math.PI);
-          const coil = 1 - COIL_DEPTH * (0.5 - 0.5 * Math.cos((r / COIL + turn) * 2 * Math.PI));
+          const turn = maths.atan2(dy, dx) / (2 * Math.PI);
+          const coil = 1 - COIL_DEPTH * (0.5 - 0.5 * maths.cos((r / COIL + turn) * 2 * Math.PI));
           const um = highest * Math.sqrt(1 - r * r) * coil;
           const cell = (py - ty * TILE) * TILE + px - tx * TILE;
           const volume = (tile.volume >> 2) + cell;

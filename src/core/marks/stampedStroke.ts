@@ -4,6 +4,7 @@ import type { Painting } from '@/core/film/painting';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
 import { FilmWindow, type BeforeTile } from '@/core/film/window';
 import { kernelsFor } from '@/core/kernels/kernels';
+import { maths } from '@/core/maths/maths';
 import { DabWalker } from './dabbing';
 import { PathBuilder, StampWalker, type Sample, type Stamp } from './path';
 import type { ToolSettings } from './tools';
@@ -113,5 +114,5 @@ export abstract class StampedStroke implements StrokeInProgress {
 export const felt = (pressure: number, { floor, curve }: ToolSettings): number => {
   const p = Math.min(1, pressure);
   if (p <= 0 || (floor === 0 && curve === 1)) return p;
-  return floor + (1 - floor) * Math.pow(p, curve);
+  return floor + (1 - floor) * maths.pow(p, curve);
 };

@@ -1,3 +1,4 @@
+import { maths } from '@/core/maths/maths';
 import { GRAPHITE } from '@/core/colour/pigments';
 import type { Mixture } from '@/core/colour/mixture';
 
@@ -48,4 +49,4 @@ export type StickName = keyof typeof STICKS;
 export const graded = (form: StickForm, grade: number): StickForm =>
   grade === 0
     ? form
-    : { ...form, most: form.most * 2 ** (grade / 5), presses: form.presses * (1 + 0.04 * grade), soft: form.soft * (1 + 0.05 * grade) }; // prettier-ignore
+    : { ...form, most: form.most * maths.pow(2, grade / 5), presses: form.presses * (1 + 0.04 * grade), soft: form.soft * (1 + 0.05 * grade) }; // prettier-ignore

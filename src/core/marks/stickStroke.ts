@@ -4,6 +4,7 @@ import { PLANE_BYTES } from '@/core/film/cells';
 import type { Tile } from '@/core/film/tile';
 import { Wash } from '@/core/film/wash';
 import { dustCoats, dustUm } from '@/core/flow/washRates';
+import { hypot, maths } from '@/core/maths/maths';
 import { latticeHash, noise1, noise2 } from '@/core/surface/noise';
 import type { Sample, Stamp } from './path';
 import { PlainStroke } from './plainStroke';
@@ -72,7 +73,7 @@ export class StickStroke extends PlainStroke {
   /** Half the width of a point or an edge, mm; a leaning pencil draws with the side of its lead. */
   private radius(point: Sample): number {
     const { sizeMm, hold } = this.setting.settings;
-    const lean = Math.min(1, Math.hypot(point.tiltX, point.tiltY) / 60);
+    const lean = Math.min(1, hypot(point.tiltX, point.tiltY) / 60);
     const wide = this.form.pointed ? 1 : hold === 'edge' ? EDGE : POINT;
     return (sizeMm / 2) * wide * (0.6 + 0.4 * point.pressure) * (1 + (this.form.pointed ? 2.5 : 1) * lean);
   }
@@ -84,7 +85,7 @@ export class StickStroke extends PlainStroke {
     const halfWide = side ? settings.sizeMm / 2 : this.radius(point);
     const halfLong = side ? (SIDE * settings.sizeMm) / 2 : halfWide;
     const way = Math.max(wayMm, 0.3 * this.spacing(point));
-    const rate = 1 - Math.exp((-form.wears * 1.6 * way) / Math.max(2 * halfLong * 0.8, 0.2));
+    const rate = 1 - maths.exp((-form.wears * 1.6 * way) / Math.max(2 * halfLong * 0.8, 0.2));
     const { pressure } = point;
     // a leaning side presses with one end more than with the other
     const tip = side ? Math.max(-0.6, Math.min(0.6, (point.tiltX * -dy + point.tiltY * dx) / 60)) : 0;
@@ -96,7 +97,7 @@ export class StickStroke extends PlainStroke {
     this.area(
       point.x,
       point.y,
-      Math.hypot(halfWide, halfLong),
+      hypot(halfWide, halfLong),
       (tile) => {
         planes = this.planesOf(tile);
         return true;
@@ -106,7 +107,7 @@ export class StickStroke extends PlainStroke {
         const ey = (py + 0.5) * mmPerPx - point.y;
         const across = ey * dx - ex * dy;
         const along = ex * dx + ey * dy;
-        const edge = side ? Math.min(halfWide - Math.abs(across), halfLong - Math.abs(along)) : halfWide - Math.hypot(ex, ey); // prettier-ignore
+        const edge = side ? Math.min(halfWide - Math.abs(across), halfLong - Math.abs(along)) : halfWide - hypot(ex, ey); // prettier-ignore
         const inside = Math.min(1, edge / mmPerPx + 0.5) * Math.min(1, halfWide / (0.5 * mmPerPx));
         if (inside <= 0) return;
         const { f32 } = arena;

@@ -5,6 +5,7 @@ import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
 import { TILE, type Tile } from '@/core/film/tile';
 import type { BeforeTile } from '@/core/film/window';
 import { fullWash } from '@/core/flow/washRates';
+import { hypot } from '@/core/maths/maths';
 import { planeOf, type Carrier, type Reservoir } from './reservoir';
 import type { WashForm } from './washForms';
 
@@ -76,7 +77,7 @@ class WetPaint {
     const [cx, cy, reach] = [this.dip.x / mmPerPx, this.dip.y / mmPerPx, this.dip.reachMm / mmPerPx];
     for (let py = Math.max(0, Math.floor(cy - reach)); py <= Math.min(height - 1, cy + reach); py++) {
       for (let px = Math.max(0, Math.floor(cx - reach)); px <= Math.min(width - 1, cx + reach); px++) {
-        if (Math.hypot(px + 0.5 - cx, py + 0.5 - cy) > reach) continue;
+        if (hypot(px + 0.5 - cx, py + 0.5 - cy) > reach) continue;
         const index = (py >> 6) * tilesX + (px >> 6);
         const tile = layer.tiles[index];
         if (tile?.volume) each(tile, (py & 63) * TILE + (px & 63), index);

@@ -1,3 +1,5 @@
+import { maths } from '@/core/maths/maths';
+
 /** Watercolour tools that are more than a name: how each meets the paper. */
 export interface WashForm {
   /** What its touch looks like from above: round, a straight edge across the stroke, or the pores of a sponge. */
@@ -66,7 +68,7 @@ export const filmOf = (wetness: number): number => 0.06 + 0.9 * wetness + 0.6 * 
 
 /** Depth that it leaves when only a share of its water is left. */
 export const emptying = (share: number): number =>
-  share > 0.5 ? 1 : 0.12 + 0.88 * Math.pow(Math.max(0, share) * 2, 0.7);
+  share > 0.5 ? 1 : 0.12 + 0.88 * maths.pow(Math.max(0, share) * 2, 0.7);
 
 /** Area of a touch at full pressure, mm2. */
 export const touchArea = ({ shape, thick }: WashForm, sizeMm: number): number =>

@@ -1,6 +1,7 @@
 import { flowOf, type Flow } from '@/core/flow/flowing';
 import { STEP_SECONDS } from '@/core/flow/washRates';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
+import { hypot, maths } from '@/core/maths/maths';
 import { randomFrom } from '@/core/surface/noise';
 import { DabWalker } from './dabbing';
 import { PathBuilder, StampWalker, type Sample, type Stamp } from './path';
@@ -69,7 +70,7 @@ export class WashStroke implements StrokeInProgress {
     this.last = sample;
     this.path.add({ ...sample, pressure: felt(sample.pressure, settings) });
     // a hand that rests lets time pass all the same
-    if (last && Math.hypot(sample.x - last.x, sample.y - last.y) < STILL_MM) this.timeTo(sample.t);
+    if (last && hypot(sample.x - last.x, sample.y - last.y) < STILL_MM) this.timeTo(sample.t);
   }
 
   publish(): PixelRect {
@@ -160,7 +161,7 @@ export class SplatterStroke extends WashStroke {
       if (drops < 1 && this.random() > drops) break;
       const along = this.gauss() * reach;
       const aside = this.gauss() * reach;
-      const width = Math.max(0.25, sizeMm * Math.exp(0.55 * this.gauss() - 0.3) * (0.5 + 0.5 * point.pressure));
+      const width = Math.max(0.25, sizeMm * maths.exp(0.55 * this.gauss() - 0.3) * (0.5 + 0.5 * point.pressure));
       this.tip.touch({
         x: point.x + dx * along - dy * aside,
         y: point.y + dy * along + dx * aside,
@@ -176,8 +177,8 @@ export class SplatterStroke extends WashStroke {
 
   /** A normally distributed number (Box and Muller 1958), within three deviations. */
   private gauss(): number {
-    const r = Math.sqrt(-2 * Math.log(1 - this.random()));
-    return Math.max(-3, Math.min(3, r * Math.cos(2 * Math.PI * this.random())));
+    const r = Math.sqrt(-2 * maths.log(1 - this.random()));
+    return Math.max(-3, Math.min(3, r * maths.cos(2 * Math.PI * this.random())));
   }
 }
 

@@ -1,4 +1,5 @@
 /** Few tubes that cover given colours best. */
+import { maths } from '@/core/maths/maths';
 import type { Triple } from '@/core/colour/colorimetry';
 import { RecipeSolver, type Recipe } from './recipe';
 
@@ -31,7 +32,10 @@ export function limitedSet(colours: readonly WeighedColour[], pool: readonly str
     let value = known.get(key);
     if (value === undefined) {
       const solver = new RecipeSolver([...tubes].sort());
-      value = colours.reduce((sum, { lab, weight }) => sum + weight ** 0.35 * solver.nearest(lab) ** 1.5, 0);
+      value = colours.reduce(
+        (sum, { lab, weight }) => sum + maths.pow(weight, 0.35) * maths.pow(solver.nearest(lab), 1.5),
+        0,
+      );
       known.set(key, value);
     }
     return value;

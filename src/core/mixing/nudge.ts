@@ -5,6 +5,7 @@ import { infiniteReflectance } from '@/core/colour/kubelkaMunk';
 import { bandsToLinear, masstoneLab, normalise, type Mixture } from '@/core/colour/mixture';
 import { pigmentIndex } from '@/core/colour/pigments';
 import { warmth } from '@/core/colour/warmth';
+import { hypot } from '@/core/maths/maths';
 
 export const NUDGES = ['lighter', 'darker', 'warmer', 'cooler', 'cleaner', 'duller'] as const;
 export type NudgeDirection = (typeof NUDGES)[number];
@@ -50,9 +51,9 @@ function along(direction: NudgeDirection, from: Readonly<Triple>, to: Readonly<T
 /** What changes that was not asked for. */
 function astray(direction: NudgeDirection, from: Readonly<Triple>, to: Readonly<Triple>): number {
   const [dL, da, db] = [to[0] - from[0], to[1] - from[1], to[2] - from[2]];
-  if (direction === 'lighter' || direction === 'darker') return Math.hypot(da, db);
+  if (direction === 'lighter' || direction === 'darker') return hypot(da, db);
   const wanted = along(direction, from, to);
-  return Math.hypot(0.7 * dL, Math.sqrt(Math.max(0, da * da + db * db - wanted * wanted)));
+  return hypot(0.7 * dL, Math.sqrt(Math.max(0, da * da + db * db - wanted * wanted)));
 }
 
 /** The mixture with `amount` of a tube added to one part of it. */

@@ -13,6 +13,7 @@ import { deltaE2000 } from '@/core/colour/deltaE2000';
 import { infiniteReflectance, toExternal } from '@/core/colour/kubelkaMunk';
 import type { Mixture } from '@/core/colour/mixture';
 import { pigmentIndex, tube } from '@/core/colour/pigments';
+import { hypot, maths } from '@/core/maths/maths';
 
 export interface Recipe {
   /** Parts that sum to 1. */
@@ -54,7 +55,7 @@ const FOURTH = 0.06;
 const MOST = 4;
 /** By how much a part is changed to see what it does, and one over the logarithm of it. */
 const STEP = 1.002;
-const INVERSE_STEP = 1 / Math.log(STEP);
+const INVERSE_STEP = 1 / maths.log(STEP);
 
 interface Trial {
   readonly tubes: readonly number[];
@@ -95,7 +96,7 @@ export class RecipeSolver {
       this.K.set(bands.K.subarray(row, row + count), i * count);
       this.S.set(bands.S.subarray(row, row + count), i * count);
     });
-    this.even = Float64Array.from(tubes, (id) => Math.max(tube(id)?.tintingStrength || 0.35, 0.05) ** -0.75);
+    this.even = Float64Array.from(tubes, (id) => maths.pow(Math.max(tube(id)?.tintingStrength || 0.35, 0.05), -0.75));
     this.toXyz = new Float64Array(3 * count);
     for (let b = 0; b < count; b++) {
       const rgb = [0, 1, 2].map((c) => bands.toRgb[c * count + b]) as Triple;
@@ -247,7 +248,7 @@ export class RecipeSolver {
         const y = dual(slopes, tubes.length, damping, r);
         const next = weights.map((w, j) => {
           const step = -(slopes[3 * j] * y[0] + slopes[3 * j + 1] * y[1] + slopes[3 * j + 2] * y[2]);
-          return w * Math.exp(Math.max(-1.5, Math.min(1.5, step)));
+          return w * maths.exp(Math.max(-1.5, Math.min(1.5, step)));
         });
         // no tube gets so weak that it could not come back
         const strongest = Math.max(...next.map((w, j) => w / this.even[tubes[j]]));
@@ -334,17 +335,17 @@ function combinations(even: Float64Array) {
     add(a, 1);
     sets++;
     for (let b = a + 1; b < n; b++) {
-      for (const p of pairs) add(a, even[a] * Math.exp(p / 2), b, even[b] * Math.exp(-p / 2));
+      for (const p of pairs) add(a, even[a] * maths.exp(p / 2), b, even[b] * maths.exp(-p / 2));
       sets++;
       for (let c = b + 1; c < n; c++) {
         for (const p of triples)
-          for (const q of triples) add(a, even[a], b, even[b] * Math.exp(p), c, even[c] * Math.exp(q));
+          for (const q of triples) add(a, even[a], b, even[b] * maths.exp(p), c, even[c] * maths.exp(q));
         sets++;
         for (let d = c + 1; d < n && n <= FEW_TUBES; d++) {
           for (const p of FOUR_STEPS)
             for (const q of FOUR_STEPS)
               for (const r of FOUR_STEPS)
-                add(a, even[a], b, even[b] * Math.exp(p), c, even[c] * Math.exp(q), d, even[d] * Math.exp(r));
+                add(a, even[a], b, even[b] * maths.exp(p), c, even[c] * maths.exp(q), d, even[d] * maths.exp(r));
           sets++;
         }
       }
@@ -362,8 +363,9 @@ interface Metric {
 
 /** Delta E 2000's weights at a colour. */
 function metricAt([L0, a0, b0]: Readonly<Triple>): Metric {
-  const C = Math.hypot(a0, b0);
-  const g = 1 + 0.5 * (1 - Math.sqrt(C ** 7 / (C ** 7 + 25 ** 7)));
+  const C = hypot(a0, b0);
+  const C7 = maths.pow(C, 7);
+  const g = 1 + 0.5 * (1 - Math.sqrt(C7 / (C7 + 25 ** 7)));
   const cos = C > 1e-6 ? a0 / C : 1;
   const sin = C > 1e-6 ? b0 / C : 0;
   const l = 1 / (1 + (0.015 * (L0 - 50) ** 2) / Math.sqrt(20 + (L0 - 50) ** 2));

@@ -1,5 +1,6 @@
 /** Relations of a colour on the circle of hues (CIELAB), each solved for the tubes at hand. */
 import { chroma, hue, type Triple } from '@/core/colour/colorimetry';
+import { maths } from '@/core/maths/maths';
 import type { Recipe, RecipeSolver } from './recipe';
 
 /** Turns from the colour in hand, degrees. */
@@ -16,8 +17,8 @@ export type Relation = keyof typeof RELATIONS;
 /** CIELAB from lightness, chroma and hue (degrees). */
 export const lch = (L: number, C: number, h: number): Triple => [
   L,
-  C * Math.cos((h * Math.PI) / 180),
-  C * Math.sin((h * Math.PI) / 180),
+  C * maths.cos((h * Math.PI) / 180),
+  C * maths.sin((h * Math.PI) / 180),
 ];
 
 /** The colours that stand in a relation to one: as light and as strong, and what the tubes make of them. */

@@ -2,6 +2,7 @@
 import { chroma, hue, type Triple } from '@/core/colour/colorimetry';
 import { deltaE2000 } from '@/core/colour/deltaE2000';
 import { masstoneLab, normalise, type Mixture } from '@/core/colour/mixture';
+import { maths } from '@/core/maths/maths';
 import { lch } from './relations';
 import type { Recipe, RecipeSolver } from './recipe';
 
@@ -13,7 +14,7 @@ const joined = (a: Mixture, b: Mixture, share: number): Mixture => {
 };
 
 /** Shares that are tried between two mixtures: fine where a strong tube changes much with little. */
-const SHARES = Array.from({ length: 121 }, (_, i) => 1 / (1 + Math.exp(-(i - 60) / 6)));
+const SHARES = Array.from({ length: 121 }, (_, i) => 1 / (1 + maths.exp(-(i - 60) / 6)));
 
 /**
  * A row of mixtures from one to another, in steps that look alike (equal lengths along the way, Delta E 2000).

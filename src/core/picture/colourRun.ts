@@ -11,11 +11,10 @@ export const FOLDED_MATRIX = Float32Array.from({ length: BANDS.count * 3 }, (_, 
   return (1 - K1) * (1 - K2) * BANDS.toRgb[(j % 3) * BANDS.count + band];
 });
 
-/** Word addresses of what all runs of a painting share: the bands' matrix, the transfer curve, rows in passing. */
+/** Word addresses of what all runs of a painting share: the bands' matrix, the transfer curve. */
 export interface ColourTables {
   readonly matrix: number;
   readonly curve: number;
-  readonly scratch: number;
 }
 
 export function colourTables(arena: Arena): ColourTables {
@@ -23,7 +22,7 @@ export function colourTables(arena: Arena): ColourTables {
   arena.f32.set(FOLDED_MATRIX, matrix);
   const curve = arena.allocate(encoded.byteLength) >> 2;
   arena.f32.set(encoded, curve);
-  return { matrix, curve, scratch: arena.allocate(6 * TILE * 4) >> 2 };
+  return { matrix, curve };
 }
 
 /**
@@ -32,11 +31,11 @@ export function colourTables(arena: Arena): ColourTables {
  * change keep their bands to the last bit.
  */
 export class ColourRun {
-  /** Encoded sRGB: rows of red, green and blue, TILE apart. */
-  readonly rgb = new Float32Array(3 * TILE);
-  /** Linear light when the colours were made from the bands, and the encoded colours then. */
-  readonly linear = new Float32Array(3 * TILE);
-  private readonly was = new Float32Array(3 * TILE);
+  /** Word address of encoded sRGB: rows of red, green and blue, TILE apart. */
+  readonly rgb: number;
+  /** Word addresses of linear light when the colours were made from the bands, and of the encoded colours then. */
+  readonly linear: number;
+  private readonly was: number;
   /** Whether `rgb` and not the bands say how the run looks. */
   active = false;
 
@@ -46,18 +45,20 @@ export class ColourRun {
     private readonly kernels: Kernels,
     readonly run: number,
     private readonly tables: ColourTables,
-  ) {}
+  ) {
+    this.rgb = arena.allocate(9 * TILE * 4) >> 2;
+    this.linear = this.rgb + 3 * TILE;
+    this.was = this.rgb + 6 * TILE;
+  }
 
   /** From here on `rgb` holds. */
   enter(count: number): void {
     if (this.active) return;
     this.active = true;
-    const { arena, tables, linear, rgb, was } = this;
-    const { matrix, curve, scratch } = tables;
-    this.kernels.bandsToColours(count, this.run, TILE, BANDS.count, matrix, VEIL, K2, curve, CURVE_STEPS, scratch, scratch + 3 * TILE); // prettier-ignore
-    linear.set(arena.f32.subarray(scratch, scratch + 3 * TILE));
-    rgb.set(arena.f32.subarray(scratch + 3 * TILE, scratch + 6 * TILE));
-    was.set(rgb);
+    const { linear, rgb } = this;
+    const { matrix, curve } = this.tables;
+    this.kernels.bandsToColours(count, this.run, TILE, BANDS.count, matrix, VEIL, K2, curve, CURVE_STEPS, linear, rgb);
+    this.arena.f32.copyWithin(this.was, rgb, rgb + 3 * TILE);
   }
 
   /** From here on the bands hold, brought up to what `rgb` has become. */
@@ -66,11 +67,12 @@ export class ColourRun {
     this.active = false;
     const { f32 } = this.arena;
     const { linear, rgb, was, run } = this;
+    const same = (at: number) => f32[rgb + at] === f32[was + at];
     for (let x = 0; x < count; x++) {
-      if (rgb[x] === was[x] && rgb[TILE + x] === was[TILE + x] && rgb[2 * TILE + x] === was[2 * TILE + x]) continue;
-      const dr = decodeFast(rgb[x]) - linear[x];
-      const dg = decodeFast(rgb[TILE + x]) - linear[TILE + x];
-      const db = decodeFast(rgb[2 * TILE + x]) - linear[2 * TILE + x];
+      if (same(x) && same(TILE + x) && same(2 * TILE + x)) continue;
+      const dr = decodeFast(f32[rgb + x]) - f32[linear + x];
+      const dg = decodeFast(f32[rgb + TILE + x]) - f32[linear + TILE + x];
+      const db = decodeFast(f32[rgb + 2 * TILE + x]) - f32[linear + 2 * TILE + x];
       for (let k = 0; k < BANDS.count; k++) {
         const R = f32[run + k * TILE + x];
         const seen =
@@ -81,16 +83,14 @@ export class ColourRun {
     }
   }
 
+  /** The rows of `rgb`, until the memory grows. */
+  get rows(): Float32Array {
+    return this.arena.f32.subarray(this.rgb, this.rgb + 3 * TILE);
+  }
+
   /** sRGB codes of a run that `rgb` says, 0xffBBGGRR. @param out word address */
   toCodes(count: number, out: number): void {
-    const { u32 } = this.arena;
-    const { rgb } = this;
-    for (let x = 0; x < count; x++) {
-      const r = (rgb[x] * 255 + 0.5) | 0;
-      const g = (rgb[TILE + x] * 255 + 0.5) | 0;
-      const b = (rgb[2 * TILE + x] * 255 + 0.5) | 0;
-      u32[out + x] = (r | (g << 8) | (b << 16) | 0xff000000) >>> 0;
-    }
+    this.kernels.coloursToCodes(count, this.rgb, TILE, out);
   }
 }
 

@@ -28,6 +28,8 @@ export class FilmRun {
   private readonly skinList: number;
   /** Word addresses of K and S for sets of pigments; the sets of a painting are few. */
   private readonly tables = new Map<string, number>();
+  /** The same by the lists of strata, which never change. */
+  private readonly strataTables = new WeakMap<readonly number[], number>();
 
   constructor(
     private readonly painting: Painting,
@@ -57,7 +59,8 @@ export class FilmRun {
     const thinned = tile.rubbing;
     for (const stratum of tile.strata) {
       const { arena } = this.painting;
-      const tables = this.tablesFor(stratum.pigments);
+      let tables = this.strataTables.get(stratum.pigments);
+      if (tables === undefined) this.strataTables.set(stratum.pigments, (tables = this.tablesFor(stratum.pigments)));
       const unpack = (steps: Uint16Array, unit: number, to: number) => {
         arena.u16.set(steps.subarray(cell, cell + count), this.steps << 1);
         this.kernels.unpackSteps(this.steps << 1, count, unit, to);

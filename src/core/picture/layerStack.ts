@@ -1,4 +1,4 @@
-import { adjuster, fused, type Adjuster } from '@/core/colour/adjust';
+import { adjuster, fused, TABLE_STEPS, type Adjuster } from '@/core/colour/adjust';
 import { BANDS } from '@/core/colour/bands';
 import { blendOver, blendRow } from '@/core/colour/blendModes';
 import { encodeFast } from '@/core/colour/rgbBands';
@@ -9,6 +9,7 @@ import { lookSerial, type LayerLook } from '@/core/film/layerLook';
 import type { Painting } from '@/core/film/painting';
 import type { Tile } from '@/core/film/tile';
 import type { Kernels } from '@/core/kernels/kernels';
+import { LOOPED_BLENDS } from '@/core/kernels/light';
 import { BlurStages } from './blurStages';
 import { ColourRun, colourTables } from './colourRun';
 import { FilmRun, type SeenTile } from './filmRun';
@@ -38,6 +39,18 @@ export type FilmStep = Pick<Step, 'shares' | 'opacity'> & { readonly film: SeenT
 export interface TilePlan {
   readonly index: number;
   readonly steps: readonly Step[];
+  /** What is kept of its lowest steps, once that was asked for. */
+  kept?: Kept;
+}
+
+/** Where the laying of a tile's rows begins. */
+interface Kept {
+  /** Word address of what is kept, or undefined where everything is laid from the ground up. */
+  readonly at: number | undefined;
+  /** The first step that is left to lay. */
+  readonly next: number;
+  /** Its layer, where its dry paint is kept too. */
+  readonly openOnly?: Layer;
 }
 
 /**
@@ -63,10 +76,17 @@ export class LayerStack {
   private readonly fusions = new WeakMap<Adjuster, WeakMap<Adjuster, Adjuster | undefined>>();
   private readonly adjusters = new WeakMap<LayerLook, Adjuster>();
 
+  /** Word addresses of rows on their way to the loops: pixels, and the share of each. */
+  private readonly pixels: number;
+  private readonly shares: number;
+  /** Places for the tables of adjusters in the arena: word addresses, and whose stand there. */
+  private readonly places: { readonly at: number; of?: Adjuster }[];
+  private nextPlace = 0;
+
   /** @param run word address of the bands to work in */
   constructor(
     private readonly painting: Painting,
-    kernels: Kernels,
+    private readonly kernels: Kernels,
     run: number,
   ) {
     const { arena } = painting;
@@ -77,6 +97,9 @@ export class LayerStack {
     this.colours = new ColourRun(arena, kernels, run, tables);
     this.dark = new ColourRun(arena, kernels, bands(), tables);
     this.light = new ColourRun(arena, kernels, bands(), tables);
+    this.pixels = arena.allocate(TILE * 4) >> 2;
+    this.shares = arena.allocate(TILE * 4) >> 2;
+    this.places = [0, 1, 2, 3].map(() => ({ at: arena.allocate(3 * (TABLE_STEPS + 2) * 4) >> 2 }));
     this.substrates = new SubstrateCache(arena);
     this.blurs = new BlurStages(painting);
   }
@@ -192,19 +215,33 @@ export class LayerStack {
     const { arena, ground } = this.painting;
     const { run } = this;
     this.colours.active = false;
-    const from = this.fromCache(plan, cell, count, stop);
-    if (from < 0)
+    this.openOnly = undefined;
+    const kept = stop ? undefined : (plan.kept ??= this.keptOf(plan));
+    if (kept?.at === undefined) {
       for (let b = 0; b < BANDS.count; b++) arena.f32.fill(ground[b], run + b * TILE, run + b * TILE + count);
-    this.laySteps(plan.steps.slice(Math.max(0, from)), plan.index, cell, count, stop);
+    } else {
+      const from = this.substrates.row(kept.at, cell >> 6) + (cell & 63);
+      arena.f32.copyWithin(run, from, from + (BANDS.count - 1) * TILE + count);
+      this.openOnly = kept.openOnly;
+    }
+    this.laySteps(plan.steps, kept?.next ?? 0, plan.index, cell, count, stop);
   }
 
   /** @returns whether it came to the step at which it should stop */
-  private laySteps(steps: readonly Step[], index: number, cell: number, count: number, stop?: Layer): boolean {
-    for (const step of steps) {
+  private laySteps(
+    steps: readonly Step[],
+    first: number,
+    index: number,
+    cell: number,
+    count: number,
+    stop?: Layer,
+  ): boolean {
+    for (let k = first; k < steps.length; k++) {
+      const step = steps[k];
       if (step.layer === stop) return true;
       if (step.members) {
         const before = step.shares || step.opacity < 1 ? this.remember(count) : undefined;
-        if (this.laySteps(step.members, index, cell, count, stop)) return true;
+        if (this.laySteps(step.members, 0, index, cell, count, stop)) return true;
         if (before) this.fade(before, step, cell, count);
       } else if (step.film) this.layFilm(step, step.film, index, cell, count);
       else this.layColours(step, index, cell, count);
@@ -237,14 +274,16 @@ export class LayerStack {
       side.enter(count);
     } // prettier-ignore
     colours.enter(count);
-    const [d, l] = [dark.linear, light.linear];
+    const { f32 } = arena;
+    const [d, l] = [dark.linear, light.linear].map((at) => f32.subarray(at, at + 3 * TILE));
+    const { rows } = colours;
     for (let x = 0; x < count; x++) {
       const white = (l[x] + l[TILE + x] + l[2 * TILE + x] - d[x] - d[TILE + x] - d[2 * TILE + x]) / (3 * WHITE_RANGE);
       const alpha = Math.max(0, Math.min(1, 1 - white));
       if (alpha <= 0.002) continue;
       const own = (c: number) => encodeFast(d[c * TILE + x] / alpha);
       const share = alpha * step.opacity * (step.shares ? step.shares[cell + x] : 1);
-      blendOver(step.layer.look.blend, colours.rgb, x, TILE, own(0), own(1), own(2), share);
+      blendOver(step.layer.look.blend, rows, x, TILE, own(0), own(1), own(2), share);
     }
   }
 
@@ -252,28 +291,54 @@ export class LayerStack {
     const { colours } = this;
     const { layer, pixels, adjust, shares, opacity } = step;
     colours.enter(count);
-    const { rgb } = colours;
     const { blend } = layer.look;
     if (pixels) {
-      blendRow(blend, rgb, TILE, count, pixels, cell, opacity, shares);
+      this.layPixels(step, pixels, cell, count);
       return;
     }
     let after = step.blur && this.blurs.row(layer, index, cell, count);
     if (step.blur && !after) return;
+    if (adjust?.tables && blend === 'normal' && !shares && opacity === 1) {
+      this.kernels.throughTables(count, colours.rgb, TILE, this.placeOf(adjust), TABLE_STEPS);
+      return;
+    }
+    const { rows } = colours;
     if (adjust) {
-      if (blend === 'normal' && !shares && opacity === 1) {
-        adjust(rgb, TILE, count);
-        return;
-      }
-      this.adjusted.set(rgb);
+      this.adjusted.set(rows);
       adjust(this.adjusted, TILE, count);
       after = this.adjusted;
     }
     const to = after!;
     for (let x = 0; x < count; x++) {
       const share = shares ? opacity * shares[cell + x] : opacity;
-      if (share > 0) blendOver(blend, rgb, x, TILE, to[x], to[TILE + x], to[2 * TILE + x], share);
+      if (share > 0) blendOver(blend, rows, x, TILE, to[x], to[TILE + x], to[2 * TILE + x], share);
     }
+  }
+
+  private layPixels({ layer, shares, opacity }: Step, pixels: Uint32Array, cell: number, count: number): void {
+    const { colours, painting } = this;
+    const { blend } = layer.look;
+    const loop = (LOOPED_BLENDS as readonly string[]).indexOf(blend);
+    if (loop < 0) {
+      blendRow(blend, colours.rows, TILE, count, pixels, cell, opacity, shares);
+      return;
+    }
+    const { f32, u32 } = painting.arena;
+    u32.set(pixels.subarray(cell, cell + count), this.pixels);
+    if (shares) f32.set(shares.subarray(cell, cell + count), this.shares);
+    this.kernels.blendPixels(count, loop, colours.rgb, TILE, this.pixels, shares ? this.shares : 0, opacity);
+  }
+
+  /** Word address of an adjuster's tables. */
+  private placeOf(adjust: Adjuster): number {
+    let place = this.places.find(({ of }) => of === adjust);
+    if (!place) {
+      place = this.places[this.nextPlace++ % this.places.length];
+      place.of = adjust;
+      const { f32 } = this.painting.arena;
+      adjust.tables!.forEach((table, c) => f32.set(table, place!.at + c * (TABLE_STEPS + 2)));
+    }
+    return place.at;
   }
 
   /** Says in what state the layers of a plan are: as long as it is the same, so is what they look like. */
@@ -290,8 +355,7 @@ export class LayerStack {
 
   /** Lays what is under the layer in hand on a tile, so that it is there when a stroke comes. */
   warm(index: number): void {
-    this.fromCache(this.plan(index), 0, 1);
-    this.openOnly = undefined;
+    this.keptOf(this.plan(index));
   }
 
   /** How the run looks now. */
@@ -313,43 +377,31 @@ export class LayerStack {
     }
   }
 
-  /**
-   * Begins with what is kept of the layers below the one that is painted on, and of its own dry paint.
-   * @returns the place of the first step that is left to lay, or -1 where all are
-   */
-  private fromCache(plan: TilePlan, cell: number, count: number, stop?: Layer): number {
-    this.openOnly = undefined;
-    if (stop) return -1;
+  /** What is kept of the layers below the one that is painted on, and of its own dry paint; made where it is missing. */
+  private keptOf(plan: TilePlan): Kept {
     const { active, arena } = this.painting;
-    const k = plan.steps.findIndex(
+    const nothing = { at: undefined, next: 0 };
+    const next = plan.steps.findIndex(
       ({ layer, members }) => layer === active || members?.some((m) => m.layer === active),
     );
-    if (k < 0) return -1;
-    const own = plan.steps[k];
+    if (next < 0) return nothing;
+    const own = plan.steps[next];
     const plain = own.film && !own.shares && own.opacity === 1 && own.layer.look.blend === 'normal';
     const dry = plain && !own.film.tile.rubbing && own.film.tile.strata.length > 0 ? own.film.tile : undefined;
-    if (k === 0 && !dry) return -1;
-    const below = { index: plan.index, steps: plan.steps.slice(0, k) };
+    if (next === 0 && !dry) return nothing;
+    const below = { index: plan.index, steps: plan.steps.slice(0, next) };
     const key = this.keyOf(below) + (dry ? ` on ${strataSerial(dry)}` : '');
     let at = this.substrates.find(plan.index, key);
     if (at === undefined) {
       at = this.substrates.make(plan.index, key);
-      for (let row = 0; row < TILE * TILE; row += TILE) {
-        this.lay(below, row, TILE, active);
+      for (let row = 0; row < TILE; row++) {
+        this.lay(below, row * TILE, TILE, active);
         this.colours.leave(TILE);
-        if (dry) this.films.layStrata(dry, row, TILE, this.run);
-        for (let b = 0; b < BANDS.count; b++) {
-          const from = this.run + b * TILE;
-          arena.f32.copyWithin(at + b * TILE * TILE + row, from, from + TILE);
-        }
+        if (dry) this.films.layStrata(dry, row * TILE, TILE, this.run);
+        arena.f32.copyWithin(this.substrates.row(at, row), this.run, this.run + BANDS.count * TILE);
       }
     }
-    for (let b = 0; b < BANDS.count; b++) {
-      const from = at + b * TILE * TILE + cell;
-      arena.f32.copyWithin(this.run + b * TILE, from, from + count);
-    }
-    if (dry) this.openOnly = own.layer;
-    return k;
+    return { at, next, ...(dry && { openOnly: own.layer }) };
   }
 }
 

@@ -107,7 +107,7 @@ export class Picture {
   private recolourTile(index: number, { left, top, right, bottom }: PixelRect): void {
     const { painting, colours } = this;
     const { stack } = colours;
-    const { arena, width, surface } = painting;
+    const { arena, width } = painting;
     const plan = stack.plan(index);
     const films = stack.filmsOf(plan);
     const below = this.reliefs.below(plan, films);
@@ -121,11 +121,7 @@ export class Picture {
       } else {
         arena.u32.copyWithin(this.albedo + out, this.albedo + out - width, this.albedo + out - width + count);
       }
-      const { f32, u32 } = arena;
-      const row = (y % surface.size) * surface.size;
-      for (let x = 0; x < count; x++) f32[this.relief + out + x] = surface.shading * surface.um[row + ((left + x) % surface.size)]; // prettier-ignore
-      for (let x = 0; x < count; x++) u32[this.albedo + out + x] = withSheen(u32[this.albedo + out + x], SHEEN);
-      if (below) this.addKept(below, cell, count, out);
+      this.layGround(left, y, cell, count, out, below);
       for (const step of films) {
         if (below && below.steps.has(step)) continue;
         const { tile, wash } = step.film;
@@ -135,13 +131,22 @@ export class Picture {
     }
   }
 
-  /** Adds what is kept of the dry layers below. */
-  private addKept({ um, sheen }: KeptRelief, cell: number, count: number, out: number): void {
-    const { f32, u32 } = this.painting.arena;
+  /** Relief and sheen of the surface, with what is kept of the dry layers on it. */
+  private layGround(left: number, y: number, cell: number, count: number, out: number, below?: KeptRelief): void {
+    const { arena, surface } = this.painting;
+    const { f32, u32 } = arena;
+    const { um, size, shading } = surface;
     const [relief, albedo] = [this.relief + out, this.albedo + out];
+    const row = (y % size) * size;
+    for (let x = 0, column = left % size; x < count; x++, column++) {
+      if (column === size) column = 0;
+      f32[relief + x] = shading * um[row + column];
+      u32[albedo + x] = withSheen(u32[albedo + x], SHEEN);
+    }
+    if (!below) return;
     for (let x = 0; x < count; x++) {
-      f32[relief + x] += um[cell + x];
-      u32[albedo + x] = withSheen(u32[albedo + x], sheen[cell + x]);
+      f32[relief + x] += below.um[cell + x];
+      u32[albedo + x] = withSheen(u32[albedo + x], below.sheen[cell + x]);
     }
   }
 

@@ -4,6 +4,7 @@ import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
 import { growRect, isEmpty, noRect, type PixelRect } from '@/core/film/pixelRect';
 import { outlinesOf } from '@/core/film/regions';
+import { count, noCounts, type Counts } from '@/core/study/histogram';
 import { albedoOf } from './albedo';
 
 /** A piece of some layers as it is shown while it is moved. */
@@ -106,20 +107,14 @@ export const paintedOutlines = (painting: Painting, layer: Layer): [number, numb
 const COUNTED = 500_000;
 
 /** How many cells of the unlit picture have each code: red, green, blue and luma, 256 each. Of a large one every so manyeth tile. */
-export function histogramOf(painting: Painting): number[][] {
-  const counts = [0, 1, 2, 3].map(() => new Array<number>(256).fill(0));
+export function histogramOf(painting: Painting): Counts {
+  const counts = noCounts();
   const { tilesX, tilesY, width, height } = painting;
   const step = Math.max(1, Math.round((width * height) / COUNTED));
   for (let index = 0; index < tilesX * tilesY; index += step) {
     const [left, top] = [(index % tilesX) * TILE, Math.floor(index / tilesX) * TILE];
     const tile = { left, top, right: Math.min(width, left + TILE), bottom: Math.min(height, top + TILE) };
-    for (const v of albedoOf(painting).raster(tile)) {
-      const [r, g, b] = [v & 255, (v >>> 8) & 255, (v >>> 16) & 255];
-      counts[0][r]++;
-      counts[1][g]++;
-      counts[2][b]++;
-      counts[3][Math.round(0.2126 * r + 0.7152 * g + 0.0722 * b)]++;
-    }
+    count(counts, albedoOf(painting).raster(tile));
   }
   return counts;
 }

@@ -9,6 +9,7 @@ import { COAT_UM } from '@/core/film/stratum';
 import { dustUm, washRates } from '@/core/flow/washRates';
 import { waterAtCell, washFilmsAt } from './washFilm';
 import { CLOSED_UM } from '@/core/kernels/colour';
+import { hypot } from '@/core/maths/maths';
 import type { Picture } from './picture';
 
 /** Paint thinner than this is none, um. */
@@ -90,7 +91,7 @@ export function readAround(picture: Picture, x: number, y: number, radius: numbe
   for (let dy = -radius; dy <= radius; dy += step) {
     for (let dx = -radius; dx <= radius; dx += step) {
       const [cx, cy] = [Math.round(x + dx), Math.round(y + dy)];
-      if (Math.hypot(dx, dy) > radius || cx < 0 || cy < 0 || cx >= width || cy >= height) continue;
+      if (hypot(dx, dy) > radius || cx < 0 || cy < 0 || cx >= width || cy >= height) continue;
       const { mixture } = readSpot(picture, cx, cy, only);
       for (const [id, part] of Object.entries(mixture)) parts[id] = (parts[id] ?? 0) + part;
       picture.linearAt(cx, cy).forEach((v, c) => (light[c] += v));

@@ -1,6 +1,6 @@
 import { BANDS } from '@/core/colour/bands';
 import type { Arena } from '@/core/film/arena';
-import { PLANE_BYTES } from '@/core/film/cells';
+import { PLANE_BYTES, TILE } from '@/core/film/cells';
 
 /** Tiles that are kept at most: 80 MB. */
 const MOST = 640;
@@ -14,7 +14,7 @@ export class SubstrateCache {
 
   constructor(private readonly arena: Arena) {}
 
-  /** Word address of a tile's bands, one plane after the other; undefined where they are not as the key says. */
+  /** Word address of a tile's bands, row by row; undefined where they are not as the key says. */
   find(index: number, key: string): number | undefined {
     const found = this.kept.get(index);
     if (found?.key !== key) return undefined;
@@ -35,5 +35,10 @@ export class SubstrateCache {
     const at = room?.at ?? this.arena.allocate(PLANE_BYTES * BANDS.count) >> 2;
     this.kept.set(index, { at, key });
     return at;
+  }
+
+  /** Word address of the bands of a row of what is kept at `at`, TILE apart. */
+  row(at: number, row: number): number {
+    return at + row * BANDS.count * TILE;
   }
 }

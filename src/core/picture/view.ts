@@ -1,4 +1,5 @@
 import type { PixelRect } from '@/core/film/pixelRect';
+import { maths } from '@/core/maths/maths';
 import type { Pyramid } from './pyramid';
 import { greyOfCode } from './valueView';
 import { wetCode } from './wetView';
@@ -26,8 +27,8 @@ export interface View {
 
 /** Cell coordinates of a view pixel. */
 export function viewToCell(view: View, vx: number, vy: number): { x: number; y: number } {
-  const cos = Math.cos(view.turn) / view.zoom;
-  const sin = Math.sin(view.turn) / view.zoom;
+  const cos = maths.cos(view.turn) / view.zoom;
+  const sin = maths.sin(view.turn) / view.zoom;
   const dx = vx - view.width / 2;
   const dy = vy - view.height / 2;
   const x = cos * dx + sin * dy;
@@ -38,8 +39,8 @@ export function viewToCell(view: View, vx: number, vy: number): { x: number; y: 
 export function cellToView(view: View, x: number, y: number): { x: number; y: number } {
   const dx = (view.mirror ? view.centreX - x : x - view.centreX) * view.zoom;
   const dy = (y - view.centreY) * view.zoom;
-  const cos = Math.cos(view.turn);
-  const sin = Math.sin(view.turn);
+  const cos = maths.cos(view.turn);
+  const sin = maths.sin(view.turn);
   return { x: view.width / 2 + cos * dx - sin * dy, y: view.height / 2 + sin * dx + cos * dy };
 }
 
@@ -77,7 +78,7 @@ export function drawView(
   const width = r.right - r.left;
   const height = r.bottom - r.top;
   const out = new Uint32Array(width * height);
-  const k = Math.max(0, Math.min(pyramid.levels.length - 1, Math.floor(Math.log2(1.001 / view.zoom))));
+  const k = Math.max(0, Math.min(pyramid.levels.length - 1, Math.floor(maths.log2(1.001 / view.zoom))));
   const level = pyramid.levels[k];
   const full = pyramid.levels[0];
   const { painting } = pyramid.picture;

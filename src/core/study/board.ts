@@ -1,3 +1,4 @@
+import { maths } from '@/core/maths/maths';
 import type { Place } from './register';
 
 /** How a photo hangs on the motif board. Lengths in units of the board, parts of the photo in shares of its sides. */
@@ -30,13 +31,13 @@ export const heightOf = ({ width, crop }: Hanging, photo: PhotoSize): number =>
 export function toBoard(hanging: Hanging, photo: PhotoSize, u: number, v: number): Place {
   const dx = (u - 0.5) * hanging.width * (hanging.mirror ? -1 : 1);
   const dy = (v - 0.5) * heightOf(hanging, photo);
-  const [c, s] = [Math.cos(hanging.turn), Math.sin(hanging.turn)];
+  const [c, s] = [maths.cos(hanging.turn), maths.sin(hanging.turn)];
   return { x: hanging.x + c * dx - s * dy, y: hanging.y + s * dx + c * dy };
 }
 
 /** The other way round: shares of what is seen of a photo; outside 0..1 beside it. */
 export function fromBoard(hanging: Hanging, photo: PhotoSize, { x, y }: Place): { u: number; v: number } {
-  const [c, s] = [Math.cos(hanging.turn), Math.sin(hanging.turn)];
+  const [c, s] = [maths.cos(hanging.turn), maths.sin(hanging.turn)];
   const [dx, dy] = [x - hanging.x, y - hanging.y];
   const u = (c * dx + s * dy) / hanging.width;
   return { u: 0.5 + (hanging.mirror ? -u : u), v: 0.5 + (-s * dx + c * dy) / heightOf(hanging, photo) };

@@ -1,3 +1,4 @@
+import { hypot, maths } from '@/core/maths/maths';
 import type { Place } from './register';
 
 /** What a stroke can be drawn along: a straightedge, an ellipse, a free curve, lines to vanishing points. Lengths in mm. */
@@ -26,9 +27,9 @@ export function ellipseOf([middle, end, side]: readonly Place[]): {
 } {
   // prettier-ignore
   const [dx, dy] = [end.x - middle.x, end.y - middle.y];
-  const a = Math.max(0.1, Math.hypot(dx, dy));
-  const turn = Math.atan2(dy, dx);
-  const b = Math.abs(-(side.x - middle.x) * Math.sin(turn) + (side.y - middle.y) * Math.cos(turn));
+  const a = Math.max(0.1, hypot(dx, dy));
+  const turn = maths.atan2(dy, dx);
+  const b = Math.abs(-(side.x - middle.x) * maths.sin(turn) + (side.y - middle.y) * maths.cos(turn));
   return { x: middle.x, y: middle.y, a, b: Math.max(0.1, b), turn };
 }
 
@@ -47,7 +48,7 @@ const onLine = (p: Place, a: Place, b: Place): Place => {
 /** Nearest place of an ellipse, by bisection of Eberly's equation for the first quadrant (Eberly 2013). */
 export function onEllipse(p: Place, points: readonly Place[]): Place {
   const e = ellipseOf(points);
-  const [c, s] = [Math.cos(e.turn), Math.sin(e.turn)];
+  const [c, s] = [maths.cos(e.turn), maths.sin(e.turn)];
   const u = c * (p.x - e.x) + s * (p.y - e.y);
   const v = -s * (p.x - e.x) + c * (p.y - e.y);
   const swap = e.b > e.a;
@@ -58,7 +59,7 @@ export function onEllipse(p: Place, points: readonly Place[]): Place {
     const [z0, z1] = [y0 / e0, y1 / e1];
     const r = (e0 / e1) ** 2;
     let low = z1 - 1;
-    let high = Math.hypot(r * z0, z1) - 1;
+    let high = hypot(r * z0, z1) - 1;
     for (let i = 0; i < 60; i++) {
       const mid = (low + high) / 2;
       const g = ((r * z0) / (mid + r)) ** 2 + (z1 / (mid + 1)) ** 2 - 1;
@@ -85,7 +86,7 @@ export function curveThrough(points: readonly Place[], pieces = 24): Place[] {
     for (let k = i === 0 ? 0 : 1; k <= pieces; k++) {
       const t = k / pieces;
       const blend = (a: number, b: number, c: number, d: number) =>
-        0.5 * (2 * b + (c - a) * t + (2 * a - 5 * b + 4 * c - d) * t * t + (3 * b - a - 3 * c + d) * t ** 3);
+        0.5 * (2 * b + (c - a) * t + (2 * a - 5 * b + 4 * c - d) * t * t + (3 * b - a - 3 * c + d) * t * t * t);
       out.push({ x: blend(p0.x, p1.x, p2.x, p3.x), y: blend(p0.y, p1.y, p2.y, p3.y) });
     }
   }
@@ -100,7 +101,7 @@ function onCurve(p: Place, line: readonly Place[]): Place {
     const [dx, dy] = [b.x - a.x, b.y - a.y];
     const t = Math.max(0, Math.min(1, ((p.x - a.x) * dx + (p.y - a.y) * dy) / Math.max(1e-12, dx * dx + dy * dy)));
     const q = { x: a.x + t * dx, y: a.y + t * dy };
-    const far = Math.hypot(p.x - q.x, p.y - q.y);
+    const far = hypot(p.x - q.x, p.y - q.y);
     if (far < least) {
       least = far;
       best = q;
@@ -112,7 +113,7 @@ function onCurve(p: Place, line: readonly Place[]): Place {
 /** Unit directions in which a perspective lets a stroke go from a place: to each vanishing point, and what stays upright or level. */
 export function directionsAt(points: readonly Place[], from: Place): Place[] {
   const to = points.map(({ x, y }) => {
-    const d = Math.hypot(x - from.x, y - from.y) || 1;
+    const d = hypot(x - from.x, y - from.y) || 1;
     return { x: (x - from.x) / d, y: (y - from.y) / d };
   });
   if (points.length < 3) to.push({ x: 0, y: 1 });
@@ -129,7 +130,7 @@ export type Follow = (p: Place) => Place;
  * @returns undefined where it begins too far away, and goes free
  */
 export function followFrom(guide: Guide, start: Place, withinMm: number): Follow | undefined {
-  const near = (q: Place) => Math.hypot(q.x - start.x, q.y - start.y) <= withinMm;
+  const near = (q: Place) => hypot(q.x - start.x, q.y - start.y) <= withinMm;
   const { points } = guide;
   switch (guide.kind) {
     case 'straight': {
@@ -149,7 +150,7 @@ export function followFrom(guide: Guide, start: Place, withinMm: number): Follow
       let chosen: Place | undefined;
       return (p) => {
         const [dx, dy] = [p.x - start.x, p.y - start.y];
-        if (!chosen && Math.hypot(dx, dy) < DECIDES_MM) return start;
+        if (!chosen && hypot(dx, dy) < DECIDES_MM) return start;
         chosen ??= directionsAt(points, start).reduce((best, d) => Math.abs(d.x * dx + d.y * dy) > Math.abs(best.x * dx + best.y * dy) ? d : best); // prettier-ignore
         const t = dx * chosen.x + dy * chosen.y;
         return { x: start.x + t * chosen.x, y: start.y + t * chosen.y };
@@ -166,7 +167,7 @@ export function steadied(strength: number): Follow {
   let at: Place | undefined;
   return (p) => {
     if (!at || string === 0) return (at = p);
-    const far = Math.hypot(p.x - at.x, p.y - at.y);
+    const far = hypot(p.x - at.x, p.y - at.y);
     if (far <= string) return at;
     const t = (far - string) / far;
     return (at = { x: at.x + (p.x - at.x) * t, y: at.y + (p.y - at.y) * t });

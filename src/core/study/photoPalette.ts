@@ -5,6 +5,7 @@
  * so that a palette has the colours that are there.
  */
 import { decodeSrgb, linearToLab, type Triple } from '@/core/colour/colorimetry';
+import { hypot, maths } from '@/core/maths/maths';
 
 export interface PhotoColour {
   readonly lab: Triple;
@@ -58,7 +59,7 @@ export function photoPalette(
       seen.forEach((c, i) => {
         if (owner[i] !== k) return;
         // a rare strong colour pulls its cluster as much as a common dull one
-        const w = c.count ** 0.7;
+        const w = maths.pow(c.count, 0.7);
         for (let d = 0; d < 3; d++) sum[d] += c.lab[d] * w;
         weight += w;
       });
@@ -109,7 +110,7 @@ function begin(cells: readonly Cell[], most: number): Cell[] {
   const far = Float64Array.from(cells, (c) => distance(c.lab, chosen[0].lab));
   while (chosen.length < Math.min(most, cells.length)) {
     let best = 0;
-    const worth = (i: number) => far[i] ** 2 * cells[i].count ** 0.35;
+    const worth = (i: number) => far[i] ** 2 * maths.pow(cells[i].count, 0.35);
     for (let i = 1; i < cells.length; i++) if (worth(i) > worth(best)) best = i;
     if (far[best] < APART) break;
     chosen.push(cells[best]);
@@ -119,7 +120,7 @@ function begin(cells: readonly Cell[], most: number): Cell[] {
 }
 
 const density = (members: readonly Cell[], at: Cell) =>
-  members.reduce((sum, c) => sum + c.count * Math.exp(-(distance(c.lab, at.lab) ** 2) / 32), 0);
+  members.reduce((sum, c) => sum + c.count * maths.exp(-(distance(c.lab, at.lab) ** 2) / 32), 0);
 
 /** Colours that came out nearly alike become one. */
 function merge<T extends PhotoColour>(colours: readonly T[]): PhotoColour[] {
@@ -132,7 +133,7 @@ function merge<T extends PhotoColour>(colours: readonly T[]): PhotoColour[] {
   return kept;
 }
 
-const distance = (p: Readonly<Triple>, q: Readonly<Triple>) => Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2]);
+const distance = (p: Readonly<Triple>, q: Readonly<Triple>) => hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2]);
 
 function closest(centres: readonly Triple[], lab: Readonly<Triple>): number {
   let best = 0;

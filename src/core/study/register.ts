@@ -1,3 +1,5 @@
+import { maths } from '@/core/maths/maths';
+
 /** Which frame of a photo the canvas shows: what is measured on one is then known on the other. */
 
 export interface Place {
@@ -33,7 +35,7 @@ export const mmPerPhotoPx = ({ widthPx }: Register, { widthMm }: CanvasSize): nu
 export function photoToCanvas(r: Register, canvas: CanvasSize, { x, y }: Place): Place {
   const s = mmPerPhotoPx(r, canvas);
   const [dx, dy] = [x - r.x, y - r.y];
-  const [c, n] = [Math.cos(r.turn), Math.sin(r.turn)];
+  const [c, n] = [maths.cos(r.turn), maths.sin(r.turn)];
   return { x: canvas.widthMm / 2 + s * (c * dx + n * dy), y: canvas.heightMm / 2 + s * (-n * dx + c * dy) };
 }
 
@@ -41,7 +43,7 @@ export function photoToCanvas(r: Register, canvas: CanvasSize, { x, y }: Place):
 export function canvasToPhoto(r: Register, canvas: CanvasSize, { x, y }: Place): Place {
   const s = mmPerPhotoPx(r, canvas);
   const [dx, dy] = [(x - canvas.widthMm / 2) / s, (y - canvas.heightMm / 2) / s];
-  const [c, n] = [Math.cos(r.turn), Math.sin(r.turn)];
+  const [c, n] = [maths.cos(r.turn), maths.sin(r.turn)];
   return { x: r.x + c * dx - n * dy, y: r.y + n * dx + c * dy };
 }
 

@@ -1,3 +1,4 @@
+import { hypot, maths } from '@/core/maths/maths';
 import type { CanvasSize, Place } from './register';
 
 /** Measuring as at the easel: lengths against a unit, angles, what hangs plumb or lies level, boxes, contours, drift. */
@@ -12,12 +13,12 @@ export interface Sight {
   readonly points: readonly Place[];
 }
 
-export const lengthOf = ([a, b]: readonly Place[]): number => (a && b ? Math.hypot(b.x - a.x, b.y - a.y) : 0);
+export const lengthOf = ([a, b]: readonly Place[]): number => (a && b ? hypot(b.x - a.x, b.y - a.y) : 0);
 
 /** Degrees above the level, -90..90: 0 lies level, 90 hangs plumb; positive leans up to the right. */
 export function angleOf([a, b]: readonly Place[]): number {
   if (!a || !b || lengthOf([a, b]) === 0) return 0;
-  const degrees = (Math.atan2(a.y - b.y, b.x - a.x) * 180) / Math.PI;
+  const degrees = (maths.atan2(a.y - b.y, b.x - a.x) * 180) / Math.PI;
   return degrees > 90 ? degrees - 180 : degrees <= -90 ? degrees + 180 : degrees;
 }
 
@@ -30,7 +31,7 @@ export interface Drift {
 /** How far what was drawn is from where it is on the motif, millimetres; right and down are positive. */
 export function driftOf([motif, drawn]: readonly Place[]): Drift {
   const [dx, dy] = motif && drawn ? [drawn.x - motif.x, drawn.y - motif.y] : [0, 0];
-  return { dx, dy, mm: Math.hypot(dx, dy) };
+  return { dx, dy, mm: hypot(dx, dy) };
 }
 
 const tenth = (v: number) => Math.abs(v).toFixed(1);

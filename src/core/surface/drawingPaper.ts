@@ -1,3 +1,4 @@
+import { maths } from '@/core/maths/maths';
 import { bumps, fibres, standardised, summed } from './periodicNoise';
 import { noise1, noise2, randomFrom } from './noise';
 
@@ -47,8 +48,8 @@ export function drawingPaper(
       let h = grain(x, y);
       if (kind === 'paper-laid') {
         const sway = 0.25 * (noise2(u * 9, v * wires, seed + 2, 9, wires) - 0.5);
-        const rib = Math.cos(2 * Math.PI * (v * wires + sway));
-        const chain = Math.exp(-(((u * chains) % 1) - 0.5) * (((u * chains) % 1) - 0.5) * 2200);
+        const rib = maths.cos(2 * Math.PI * (v * wires + sway));
+        const chain = maths.exp(-(((u * chains) % 1) - 0.5) * (((u * chains) % 1) - 0.5) * 2200);
         const pressed = 0.6 + 0.8 * noise1(((v * wires) | 0) % wires, seed + 3);
         h = 0.62 * h + 0.75 * rib * pressed + 0.9 * chain;
       }
@@ -83,7 +84,7 @@ function fineOf(kind: DrawingPaperKind, random: () => number): Float32Array {
       ])); // prettier-ignore
     case 'paper-sanded': {
       const grit = standardised(bumps(MADE, random, 1.2, 2.4));
-      for (let i = 0; i < grit.length; i++) grit[i] = Math.exp(0.75 * grit[i]);
+      for (let i = 0; i < grit.length; i++) grit[i] = maths.exp(0.75 * grit[i]);
       return standardised(grit);
     }
     case 'paper-velour':

@@ -1,4 +1,5 @@
 import { unzlibSync } from 'fflate';
+import { maths } from '@/core/maths/maths';
 
 /** A surface of the painter's own: a scan or a photo of which the lightness is taken as height. */
 export interface OwnSurface {
@@ -74,7 +75,7 @@ export function closedAcross(plane: Float32Array, width: number, height: number)
       else {
         const angle = ((x + 0.5) / seam) * (Math.PI / 2);
         const other = plane[y * width + wide + x] - mean;
-        out[y * wide + x] = own * Math.sin(angle) + other * Math.cos(angle) + mean;
+        out[y * wide + x] = own * maths.sin(angle) + other * maths.cos(angle) + mean;
       }
     }
   }

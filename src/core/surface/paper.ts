@@ -1,3 +1,4 @@
+import { maths } from '@/core/maths/maths';
 import { randomFrom } from './noise';
 import { blurred, bumps, fibres, resampled, standardised, summed, type Random } from './periodicNoise';
 
@@ -47,7 +48,7 @@ function makeTooth(kind: PaperKind, random: Random): Float32Array {
   const felt = (fine: number, coarse: number, sharp: number) => {
     const field = bumps(n, random, fine, coarse);
     // rounded tops and deeper pits, as the felt leaves them
-    for (let i = 0; i < field.length; i++) field[i] = -Math.exp(-sharp * field[i]);
+    for (let i = 0; i < field.length; i++) field[i] = -maths.exp(-sharp * field[i]);
     return standardised(field);
   };
   switch (kind) {

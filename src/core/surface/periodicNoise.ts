@@ -1,3 +1,4 @@
+import { maths } from '@/core/maths/maths';
 import { type randomFrom } from './noise';
 
 /** Seamless random fields on a square of `size` x `size`, as paper is made of: blurred noise in bands, and fibres. */
@@ -15,7 +16,7 @@ export function blurred(field: Float32Array, size: number, sigma: number): Float
   }
   const radius = Math.min(size, Math.ceil(3 * sigma));
   const kernel = Float64Array.from({ length: 2 * radius + 1 }, (_, i) =>
-    Math.exp(-((i - radius) ** 2) / (2 * sigma ** 2)),
+    maths.exp(-((i - radius) ** 2) / (2 * sigma ** 2)),
   );
   const total = kernel.reduce((a, b) => a + b, 0);
   bothWays(out, size, radius, kernel.map((v) => v / total)); // prettier-ignore
@@ -110,7 +111,7 @@ export function fibres(
   const out = new Float32Array(size * size);
   const reach = Math.ceil(width * 2);
   const wrap = (v: number) => (v + size) % size;
-  const falls = Float64Array.from({ length: 512 }, (_, i) => 0.7 * Math.exp((-i * 5) / 511));
+  const falls = Float64Array.from({ length: 512 }, (_, i) => 0.7 * maths.exp((-i * 5) / 511));
   for (let n = 0; n < count; n++) {
     let x = random() * size;
     let y = random() * size;
@@ -119,7 +120,7 @@ export function fibres(
     const height = (0.35 + 0.65 * random()) * (random() < 0.5 ? 1 : -0.7);
     let curl = (random() - 0.5) * 0.12;
     for (let s = 0; s < length; s += 0.7) {
-      const fade = Math.sin((Math.PI * s) / length);
+      const fade = maths.sin((Math.PI * s) / length);
       const cx = Math.floor(x);
       const cy = Math.floor(y);
       for (let dy = -reach; dy <= reach; dy++) {
@@ -129,8 +130,8 @@ export function fibres(
           if (q <= 5) out[row + wrap(cx + dx)] += height * fade * falls[(q * 102.2) | 0];
         }
       }
-      x = (x + Math.cos(heading) * 0.7 + size) % size;
-      y = (y + Math.sin(heading) * 0.7 + size) % size;
+      x = (x + maths.cos(heading) * 0.7 + size) % size;
+      y = (y + maths.sin(heading) * 0.7 + size) % size;
       heading += curl;
       curl += (random() - 0.5) * 0.02;
     }

@@ -1,3 +1,4 @@
+import { maths } from '@/core/maths/maths';
 import { fractalNoise, noise2, randomFrom } from './noise';
 
 /** A plain weave of round, slightly crushed threads under a priming. */
@@ -78,8 +79,8 @@ export function weave(um: Float32Array, size: number, patchMm: number, w: Weave,
       const slubX = 1 + w.slub * 0.6 * (noise2(i, v * coarse * 2, seed + 21, 0, coarse * 2) - 0.5);
       const slubY = 1 + w.slub * 0.6 * (noise2(u * coarse * 2, j, seed + 22, coarse * 2, 0) - 0.5);
       // a thread is highest where it passes over the other
-      const warpHeight = warp.thickness[i] * slubX * profile(ux) * 0.62 + 0.38 * over * Math.cos(Math.PI * uy);
-      const weftHeight = weft.thickness[j] * slubY * profile(uy) * 0.62 - 0.38 * over * Math.cos(Math.PI * ux);
+      const warpHeight = warp.thickness[i] * slubX * profile(ux) * 0.62 + 0.38 * over * maths.cos(Math.PI * uy);
+      const weftHeight = weft.thickness[j] * slubY * profile(uy) * 0.62 - 0.38 * over * maths.cos(Math.PI * ux);
       let h = Math.max(warpHeight, weftHeight);
       h += 0.06 * (noise2(u * fibre, v * fibre, seed + 31, fibre, fibre) - 0.5);
       if (h < w.priming) h = w.priming + (h - w.priming) * 0.55;
@@ -93,7 +94,7 @@ export function weave(um: Float32Array, size: number, patchMm: number, w: Weave,
 function soften(field: Float32Array, size: number, sigma: number): void {
   const radius = Math.max(1, Math.ceil(2.5 * sigma));
   const kernel = Float64Array.from({ length: 2 * radius + 1 }, (_, i) =>
-    Math.exp(-((i - radius) ** 2) / (2 * sigma * sigma)),
+    maths.exp(-((i - radius) ** 2) / (2 * sigma * sigma)),
   );
   const total = kernel.reduce((a, b) => a + b, 0);
   const line = new Float64Array(size);

@@ -1,10 +1,12 @@
 'use client';
-import { Button, Segmented, Slider } from 'antd';
+import { Button, Checkbox, Segmented, Slider } from 'antd';
 import { useRef, useState } from 'react';
 import { adjustmentSchema, curveThrough, type Adjustment, type Curve, type Levels } from '@/core/colour/adjust';
 import type { LayerState } from '@/engine/protocol';
+import { useBoard } from './boardStore';
 import { useEasel } from './easelStore';
 import { Histogram } from './Histogram';
+import { useSight } from './sightStore';
 import { placeIn } from './useHand';
 import styles from './layers.module.css';
 
@@ -23,6 +25,8 @@ export function AdjustPanel({ layer, adjust }: { layer: LayerState; adjust: Adju
   const apply = useEasel((s) => s.apply);
   const [held, setHeld] = useState<Adjustment>();
   const [channel, setChannel] = useState<Channel>('all');
+  const [beside, setBeside] = useState(true);
+  const photo = useSight((s) => s.pictures).get(useBoard((s) => s.chosen));
   const now = held ?? adjust;
   const engine = useEasel((s) => s.engine);
   const tell = (next: Adjustment) => {
@@ -57,7 +61,12 @@ export function AdjustPanel({ layer, adjust }: { layer: LayerState; adjust: Adju
       return (
         <>
           <Segmented size="small" options={CHANNELS} value={channel} onChange={setChannel} aria-label="Channel" />
-          <Histogram below={layer.id} channel={channel} marks={[levels.black, levels.black + (levels.white - levels.black) * 0.5 ** levels.gamma, levels.white]} />
+          <Histogram below={layer.id} photo={beside ? photo : undefined} channel={channel} marks={[levels.black, levels.black + (levels.white - levels.black) * 0.5 ** levels.gamma, levels.white]} />
+          {photo && (
+            <Checkbox checked={beside} onChange={(event) => setBeside(event.target.checked)}>
+              with the values of the photo on the board
+            </Checkbox>
+          )}
           <Slider
             range
             min={0}

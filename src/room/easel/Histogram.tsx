@@ -1,6 +1,8 @@
 'use client';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
+import { count, noCounts, type Counts } from '@/core/study/histogram';
 import { useEasel } from './easelStore';
+import { photoPixels } from './spots';
 import styles from './layers.module.css';
 
 const WIDE = 256;
@@ -15,27 +17,38 @@ export function histogramPath(counts: readonly number[]): string {
   return `M0 ${HIGH}${counts.map((n, i) => `L${i} ${y(n).toFixed(1)}`).join('')}L${WIDE - 1} ${HIGH}Z`;
 }
 
-/** How often each value is there: in the picture without a layer, or in counts that are given (of a photo). */
-export function Histogram({ below, counts, channel, marks = [] }: { below?: string; counts?: number[][]; channel: keyof typeof PLACE; marks?: readonly number[] }) {
+/** How often each value is there, in the picture without a layer; over it, as a line, the same of a photo. */
+export function Histogram({ below, photo, channel, marks = [] }: { below?: string; photo?: ImageBitmap; channel: keyof typeof PLACE; marks?: readonly number[] }) {
   const engine = useEasel((s) => s.engine);
   const strokes = useEasel((s) => s.bench?.strokes);
-  const [asked, setAsked] = useState<number[][]>();
+  const [counts, setCounts] = useState<Counts>();
   useEffect(() => {
-    if (counts || !engine) return;
     let gone = false;
-    engine.ask({ of: 'histogram', below }).then(
-      (answer) => !gone && setAsked(answer),
+    engine?.ask({ of: 'histogram', below }).then(
+      (answer) => !gone && setCounts(answer),
       () => {},
     );
     return () => {
       gone = true;
     };
-  }, [engine, below, counts, strokes]);
-  const shown = (counts ?? asked)?.[PLACE[channel]];
+  }, [engine, below, strokes]);
+  const ofPhoto = useMemo(() => photo && countsOf(photo), [photo]);
   return (
     <svg className={styles.histogram} viewBox={`0 0 ${WIDE} ${HIGH}`} preserveAspectRatio="none" role="img" aria-label="Histogram">
-      {shown && <path d={histogramPath(shown)} data-channel={channel} />}
+      {counts && <path d={histogramPath(counts[PLACE[channel]])} data-channel={channel} />}
+      {ofPhoto && <path d={histogramPath(ofPhoto[PLACE[channel]])} data-of="photo" />}
       {marks.map((at, i) => <line key={i} x1={at * (WIDE - 1)} x2={at * (WIDE - 1)} y1={0} y2={HIGH} />)}
     </svg>
   );
 } // prettier-ignore
+
+/** Pixels of a photo that are counted, about. */
+const COUNTED = 250_000;
+
+function countsOf(photo: ImageBitmap): Counts {
+  const { data } = photoPixels(photo);
+  const codes = new Uint32Array(data.buffer, data.byteOffset, data.byteLength >> 2);
+  const counts = noCounts();
+  count(counts, codes, Math.max(1, Math.round(codes.length / COUNTED)));
+  return counts;
+}
