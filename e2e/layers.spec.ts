@@ -325,12 +325,12 @@ test('a part is selected, painted within, moved by its handles, filled and repea
 
 test('a photographed ground lies under the paint; what is no picture is refused in place', async ({ page }) => {
   await prepare(page, 'On stone');
-  await page.getByRole('button', { name: 'Load Ultramarine Blue' }).click();
+  await page.getByRole('button', { name: 'Load Ivory Black' }).click();
+  await page.getByRole('button', { name: 'Layers' }).click();
   const bare = await patch(page, 300, 200);
   await penStroke(page, straight(200, 300, 420, 300, 0.9));
   await expect.poll(async () => distance(await patch(page, 300, 300, 3), bare)).toBeGreaterThan(60);
   const paint = await patch(page, 300, 300, 3);
-  await page.getByRole('button', { name: 'Layers' }).click();
   await add(page, 'Picture or texture …');
   await drawer(page).getByText('Ground', { exact: true }).click();
   const file = drawer(page).getByLabel('A picture to bring in');
