@@ -207,7 +207,7 @@ test('an adjustment follows the hand, can be changed later, and is masked', asyn
   await expect(ofPhoto).not.toHaveAttribute('d', outline);
   await drawer(page).getByText('all', { exact: true }).click();
   await drawer(page)
-    .getByRole('checkbox', { name: /photo on the board/ })
+    .getByRole('checkbox', { name: /chosen photo/ })
     .click();
   await expect(ofPhoto).toBeHidden();
   const middle = drawer(page).getByRole('slider', { name: 'Middle' });

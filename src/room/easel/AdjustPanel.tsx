@@ -64,7 +64,7 @@ export function AdjustPanel({ layer, adjust }: { layer: LayerState; adjust: Adju
           <Histogram below={layer.id} photo={beside ? photo : undefined} channel={channel} marks={[levels.black, levels.black + (levels.white - levels.black) * 0.5 ** levels.gamma, levels.white]} />
           {photo && (
             <Checkbox checked={beside} onChange={(event) => setBeside(event.target.checked)}>
-              with the values of the photo on the board
+              The chosen photo, as a line
             </Checkbox>
           )}
           <Slider
