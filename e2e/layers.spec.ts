@@ -348,3 +348,37 @@ test('a photographed ground lies under the paint; what is no picture is refused 
   await page.keyboard.press('Control+z');
   await expect.poll(async () => distance(await patch(page, 300, 200), bare)).toBeLessThan(6);
 });
+
+test('several layers are moved and mirrored together, and laid back', async ({ page }) => {
+  await prepare(page, 'Together');
+  await page.getByRole('button', { name: 'Load Ultramarine Blue' }).click();
+  await page.getByRole('button', { name: 'Layers' }).click();
+  const bare = await patch(page, 300, 120);
+  const there = async (x: number, y: number) => distance(await patch(page, x, y, 4), bare) > 60;
+  await penStroke(page, straight(150, 200, 230, 200, 0.8));
+  await add(page, 'Paint');
+  await penStroke(page, straight(370, 300, 450, 300, 0.8));
+  await expect.poll(() => there(410, 300)).toBe(true);
+  await page.getByRole('button', { name: 'Pieces' }).click();
+  const pieces = page.getByRole('region', { name: 'Pieces' });
+  await pieces.getByLabel('What is done').click();
+  await page.locator('.ant-select-dropdown').getByTitle('Move', { exact: true }).click();
+  await pieces.getByLabel('Layers that go along').click();
+  await page.locator('.ant-select-dropdown').getByTitle('Paint', { exact: true }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('pieces').locator('circle')).toHaveCount(9);
+  await pull(page, [300, 250], [300, 330]);
+  // both are off their places while they hang
+  await expect.poll(() => there(190, 200)).toBe(false);
+  await pieces.getByRole('button', { name: 'Lay it down' }).click();
+  await expect.poll(async () => [await there(190, 280), await there(410, 380), await there(410, 300)]).toEqual([true, true, false]); // prettier-ignore
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => [await there(190, 200), await there(410, 300)]).toEqual([true, true]);
+  // mirrored about the middle of both
+  await pieces.getByRole('button', { name: 'Size and turn' }).click();
+  await pieces.getByLabel('Layers that go along').click();
+  await page.locator('.ant-select-dropdown').getByTitle('Paint', { exact: true }).click();
+  await page.keyboard.press('Escape');
+  await pieces.getByRole('button', { name: 'Mirror', exact: true }).click();
+  await expect.poll(async () => [await there(410, 200), await there(190, 300), await there(190, 200)]).toEqual([true, true, false]); // prettier-ignore
+});

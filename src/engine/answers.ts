@@ -60,7 +60,7 @@ export async function answerTo(
     }
     case 'histogram': {
       const hidden = painting.without;
-      painting.without = question.below ?? hidden;
+      painting.without = question.below ? [question.below] : hidden;
       try {
         return histogramOf(painting);
       } finally {

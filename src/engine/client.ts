@@ -71,9 +71,9 @@ export class EngineClient {
     this.say({ say: 'try', layer, ...look });
   }
 
-  /** Leaves a layer out of the picture, until it is said that none is. */
-  without(layer?: string): void {
-    this.say({ say: 'without', layer });
+  /** Leaves layers out of the picture, until it is said that none is. */
+  without(layers: readonly string[]): void {
+    this.say({ say: 'without', layers });
   }
 
   light(light: Light): void {

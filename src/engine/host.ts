@@ -216,7 +216,7 @@ export class EngineHost {
         this.tryLook(message);
         return;
       case 'without':
-        studio.painting.without = message.layer;
+        studio.painting.without = message.layers;
         this.colourLater({ left: 0, top: 0, right: studio.painting.width, bottom: studio.painting.height });
         return;
       case 'light':

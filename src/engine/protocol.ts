@@ -28,7 +28,7 @@ export type ToWorker =
   /** How a layer would look while a slider is held; whatever is said next takes it back. */
   | { readonly say: 'try'; readonly layer: string; readonly opacity?: number; readonly adjust?: Adjustment }
   /** A layer that is left out of the picture for as long as a key is held. */
-  | { readonly say: 'without'; readonly layer?: string }
+  | { readonly say: 'without'; readonly layers: readonly string[] }
   /** Device pixels that the page has for the slab; and that the last of its frames has been put on the screen. */
   | { readonly say: 'slab-view'; readonly width: number; readonly height: number }
   | { readonly say: 'slab-shown' }

@@ -141,7 +141,12 @@ export class LayerStack {
   private stepsOf(group: string | undefined, index: number): Step[] {
     const steps: Step[] = [];
     for (const layer of this.painting.layers) {
-      if (layer.look.group !== group || !layer.visible || layer.opacity === 0 || layer.id === this.painting.without)
+      if (
+        layer.look.group !== group ||
+        !layer.visible ||
+        layer.opacity === 0 ||
+        this.painting.without.includes(layer.id)
+      )
         continue;
       const step = this.stepOf(layer, index);
       const last = steps.at(-1);
@@ -195,7 +200,7 @@ export class LayerStack {
     const base = layer.look.clip ? clipBase(this.painting, layer) : undefined;
     if (!mask && !base) return undefined;
     const cover = base && coverageOf(this.painting, base, index);
-    if (base && (!cover || !base.visible || base.id === this.painting.without)) return null;
+    if (base && (!cover || !base.visible || this.painting.without.includes(base.id))) return null;
     const shares = cover ?? new Float32Array(TILE * TILE).fill(1);
     if (mask) for (let i = 0; i < shares.length; i++) shares[i] *= mask[i] / 255;
     return shares;

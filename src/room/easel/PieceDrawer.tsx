@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Dial, percent } from './Dial';
 import { settlePiece } from './PieceLayer';
 import { useEasel } from './easelStore';
-import { usePieces, type PieceWay, type SelectMode } from './pieceStore';
+import { movedLayers, usePieces, type PieceWay, type SelectMode } from './pieceStore';
 import styles from './layers.module.css';
 
 type Tab = 'select' | 'move' | 'fill' | 'repeat' | 'canvas';
@@ -113,18 +113,30 @@ function Selecting() {
 } // prettier-ignore
 
 function MovingTools() {
-  const { moving, copy, set, drop } = usePieces();
+  const { moving, copy, along, set, drop } = usePieces();
   const apply = useEasel((s) => s.apply);
-  const name = useEasel((s) => s.bench?.layers.find((l) => l.id === s.bench?.activeLayer)?.name);
+  const bench = useEasel((s) => s.bench);
+  const others = (bench?.layers ?? []).filter((l) => l.id !== bench?.activeLayer && l.kind !== 'adjust').toReversed();
+  const name = bench?.layers.find((l) => l.id === bench.activeLayer)?.name;
   const any = useEasel((s) => (s.bench?.selection ?? 0) > 0);
   const at = (how: { turn?: 90 | 180 | 270; mirror?: 'across' | 'down' }) => {
     drop();
-    apply({ do: 'transform', ...how });
+    apply({ do: 'transform', ...(bench && along.length > 0 && { layers: movedLayers(bench, along) }), ...how });
     set({ way: undefined });
   };
   return (
     <>
       <p className={styles.caption}>{any ? `What is selected of ${name}` : `All of ${name}`}: paint is carried with its thickness.</p>
+      <Select
+        mode="multiple"
+        size="small"
+        aria-label="Layers that go along"
+        placeholder="Layers that go along"
+        value={others.filter((l) => along.includes(l.id)).map((l) => l.id)}
+        options={others.map((l) => ({ value: l.id, label: l.name }))}
+        optionFilterProp="label"
+        onChange={(next) => set({ along: next })}
+      />
       <Ways ways={MOVES} />
       <Checkbox checked={copy} onChange={(e) => set({ copy: e.target.checked })}>Leave a copy where it was</Checkbox>
       <div className={styles.row}>

@@ -4,7 +4,7 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import type { Place } from '@/core/study/register';
 import { mixtureOf, useEasel } from './easelStore';
 import { cssMatrix, moveCommand, pulled, sidesOf, type Handle } from './movePiece';
-import { MESH_SIDE, meshOver, MOVES, SELECTS, usePieces, type Corner } from './pieceStore';
+import { MESH_SIDE, meshOver, movedLayers, MOVES, SELECTS, usePieces, type Corner } from './pieceStore';
 import { pathThrough, placeIn, useHand } from './useHand';
 import styles from './easel.module.css';
 
@@ -19,10 +19,10 @@ const pair = ({ x, y }: Place): [number, number] => [round(x), round(y)];
 
 /** Brings what was moved to where it is. */
 export function settlePiece(): void {
-  const { moving, way, copy, drop } = usePieces.getState();
+  const { moving, way, copy, along, drop } = usePieces.getState();
   const { bench, apply } = useEasel.getState();
   if (moving && bench && (way === 'free' || way === 'corners' || way === 'mesh')) {
-    const command = moveCommand(moving, way, [bench.activeLayer], copy);
+    const command = moveCommand(moving, way, movedLayers(bench, along), copy);
     if (command) apply(command);
   }
   drop();
@@ -30,7 +30,7 @@ export function settlePiece(): void {
 
 /** What is selected, and pieces while they are moved: over the canvas, with the hand that does it. */
 export function PieceLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Place; toCanvas: (p: Place) => Place }) {
-  const { way, selection, flashed, moving, copy } = usePieces();
+  const { way, selection, flashed, moving, copy, along } = usePieces();
   const engine = useEasel((s) => s.engine);
   const active = useEasel((s) => s.bench?.activeLayer);
   const serial = useEasel((s) => s.bench?.selection ?? 0);
@@ -56,8 +56,9 @@ export function PieceLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Pla
   const whole = moving !== undefined && !copy && serial === 0;
   useEffect(() => {
     if (!whole || !engine) return;
-    engine.without(useEasel.getState().bench?.activeLayer);
-    return () => engine.without();
+    const { bench } = useEasel.getState();
+    if (bench) engine.without(movedLayers(bench, usePieces.getState().along));
+    return () => engine.without([]);
   }, [whole, engine]);
 
   const put = (next: Place[]) => {
@@ -121,7 +122,7 @@ export function PieceLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Pla
         const held = usePieces.getState().moving;
         if (!held) {
           if (engine && bench) {
-            void usePieces.getState().lift(engine, [bench.activeLayer]).then((any) => {
+            void usePieces.getState().lift(engine, movedLayers(bench, usePieces.getState().along)).then((any) => {
               if (!any) useEasel.setState({ refused: 'There is nothing on the layer to move.' });
             });
           }
@@ -183,8 +184,10 @@ export function PieceLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Pla
     hand.current.drawn = [];
     // it is lifted as soon as one wants to move it, and anew when another layer is chosen
     usePieces.getState().drop();
-    if (MOVES.includes(way) && engine && active) void usePieces.getState().lift(engine, [active]);
-  }, [way, engine, active]);
+    if (!MOVES.includes(way) && along.length > 0) usePieces.setState({ along: [] });
+    const { bench } = useEasel.getState();
+    if (MOVES.includes(way) && engine && bench && active) void usePieces.getState().lift(engine, movedLayers(bench, along));
+  }, [way, engine, active, along]);
 
   const line = (places: readonly Corner[], closed = true) => pathThrough(places.map((c) => toScreen(placeOf(c)))) + (closed ? 'Z' : '');
   const shape = way === 'rectangle' && drawn.length === 2 ? rectangle(drawn) : way === 'ellipse' && drawn.length === 2 ? oval(drawn) : undefined;

@@ -1,7 +1,7 @@
 'use client';
 import { create } from 'zustand';
 import type { EngineClient } from '@/engine/client';
-import type { PieceShown } from '@/engine/protocol';
+import type { BenchState, PieceShown } from '@/engine/protocol';
 
 export type Corner = [x: number, y: number];
 /** What the hand does over the canvas: selects, moves a piece, fills, repeats; nothing while one paints. */
@@ -42,6 +42,8 @@ interface PieceState {
   /** Whether what is moved stays where it was as well. */
   copy: boolean;
   moving: Moving | undefined;
+  /** Layers that are moved along with the one in hand. */
+  along: readonly string[];
   /** Outlines of the selection, and of what a layer has that was just chosen, mm. */
   selection: readonly (readonly Corner[])[];
   flashed: readonly (readonly Corner[])[];
@@ -57,6 +59,10 @@ interface PieceState {
 const SHOWN_PX = 1400;
 
 const cornersOf = ({ box: { left, top, right, bottom } }: PieceShown): Corner[] => [[left, top], [right, top], [right, bottom], [left, bottom]]; // prettier-ignore
+
+/** The layers that are moved: the one in hand, and those that go along as far as they are still there. */
+export const movedLayers = ({ activeLayer, layers }: Pick<BenchState, 'activeLayer' | 'layers'>, along: readonly string[]): string[] =>
+  [activeLayer, ...layers.map(({ id }) => id).filter((id) => id !== activeLayer && along.includes(id))]; // prettier-ignore
 
 /** A mesh that lies straight over four corners. */
 export const meshOver = ([a, b, c, d]: readonly Corner[]): Corner[] =>
@@ -84,6 +90,7 @@ export const usePieces = create<PieceState>((set, get) => ({
   size: 1,
   copy: false,
   moving: undefined,
+  along: [],
   selection: [],
   flashed: [],
   set,

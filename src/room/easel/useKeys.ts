@@ -67,7 +67,7 @@ export function useKeys(): void {
     'b',
     (event) => {
       const { engine, bench } = get();
-      if (!event.repeat) engine?.without(event.type === 'keydown' ? bench?.activeLayer : undefined);
+      if (!event.repeat) engine?.without(event.type === 'keydown' && bench ? [bench.activeLayer] : []);
     },
     held,
   );
