@@ -14,6 +14,7 @@ import { cellToView, drawView, rectInView, type Aid, type View } from '@/core/pi
 import { answerTo } from './answers';
 import { benchState } from './benchState';
 import { Keeping } from './keeping';
+import { layerReach } from './layerReach';
 import type { FromWorker, Question, ToWorker } from './protocol';
 import { Pace } from './pace';
 import { SlabPane } from './slabPane';
@@ -215,10 +216,13 @@ export class EngineHost {
       case 'try':
         this.tryLook(message);
         return;
-      case 'without':
-        studio.painting.without = message.layers;
-        this.colourLater({ left: 0, top: 0, right: studio.painting.width, bottom: studio.painting.height });
+      case 'without': {
+        const { painting } = studio;
+        const changed = layerReach(painting, [...painting.without, ...message.layers]);
+        painting.without = message.layers;
+        this.colourLater(changed);
         return;
+      }
       case 'light':
         this.picture.light = message.light;
         this.slab.light(message.light);
