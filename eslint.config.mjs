@@ -101,6 +101,7 @@ export default tseslint.config(
       'simd/kernels.ts',
       'simd/light.ts',
       'simd/maths.ts',
+      'simd/surfaceLook.ts',
       'simd/water.ts',
       'simd/wetLook.ts',
       '.next/**',

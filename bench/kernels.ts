@@ -57,13 +57,13 @@ const n = 8;
   });
   const run = plane(64 * 8, () => 0.7);
   figures['film over substrate, 5 pigments, 8 bands, px'] = compare(64 * 200, (k) => {
-    for (let i = 0; i < 200; i++) k.filmOver(64, list, 0, 5, thickness, 0, tables, 8, run, 64);
+    for (let i = 0; i < 200; i++) k.filmOver(64, 1, list, 0, 5, thickness, 0, tables, 8, run, 64);
   });
   const codes = arena.allocate(CODE_STEPS + 1);
   const matrix = plane(24, () => 0.1);
   const out = plane(68);
   figures['bands to sRGB codes, px'] = compare(64 * 200, (k) => {
-    for (let i = 0; i < 200; i++) k.bandsToCodes(64, run, 64, 8, matrix, 0.005, 0.5, codes, CODE_STEPS, out);
+    for (let i = 0; i < 200; i++) k.bandsToCodes(64, 1, run, 64, 8, matrix, 0.005, 0.5, codes, CODE_STEPS, out, 64);
   });
 }
 // light

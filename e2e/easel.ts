@@ -133,7 +133,12 @@ export async function drawToSlab(page: Page, from: Locator, u: number, v: number
   await page.mouse.down();
   await page.mouse.move(x + 8, y - 8, { steps: 3 });
   await page.mouse.move(slab.x + slab.width * u, slab.y + slab.height * v, { steps: 6 });
-  await page.mouse.move(slab.x + slab.width * u + 1, slab.y + slab.height * v);
+  // on a loaded machine the page may be late to see where the pointer is
+  await expect(async () => {
+    await page.mouse.move(slab.x + slab.width * u + 1, slab.y + slab.height * v);
+    await page.mouse.move(slab.x + slab.width * u, slab.y + slab.height * v);
+    await expect(page.locator('[data-over=true]', { has: page.getByTestId('slab') })).toBeVisible({ timeout: 500 });
+  }).toPass({ timeout: 10_000 });
   await page.mouse.up();
 }
 

@@ -211,46 +211,48 @@ export function levelPass(film: i32, relief: i32, body: i32, cure: i32, fresh: i
 }
 
 /**
- * Four cells and four bands at a time, so that a mass is read once for four bands; runs are padded to a multiple of
+ * Four cells and four bands at a time, so that a mass is read once for four bands; rows are padded to a multiple of
  * four cells. Tables are float32: for each band and plane K, S. The number of bands is a multiple of four.
  * `less` and `lessThickness`, where given, are taken off first.
  */
-export function filmOver(count: i32, mass: i32, less: i32, planes: i32, thickness: i32, lessThickness: i32, tables: i32, bands: i32, reflectance: i32, bandStride: i32): void {
+export function filmOver(count: i32, rows: i32, mass: i32, less: i32, planes: i32, thickness: i32, lessThickness: i32, tables: i32, bands: i32, reflectance: i32, bandStride: i32): void {
   const zero = f32x4.splat(0), one = f32x4.splat(1);
   const row = <usize>planes << 3;
   const step = <usize>bandStride << 2;
-  for (let x = 0; x < count; x += 4) {
-    let um = v128.load(<usize>(thickness + x) << 2);
-    if (lessThickness != 0) um = f32x4.pmax(zero, f32x4.sub(um, v128.load(<usize>(lessThickness + x) << 2)));
-    const there = f32x4.gt(um, zero);
-    if (!v128.any_true(there)) continue;
-    const cover = f32x4.pmin(f32x4.mul(um, f32x4.splat(0.1)), one);
-    // where there is no film, cover is 0 and what is divided by it does not matter
-    const thicken = f32x4.div(one, f32x4.pmax(cover, f32x4.splat(1e-9)));
-    let table = <usize>tables << 2;
-    let at = <usize>(reflectance + x) << 2;
-    for (let b = 0; b < bands; b += 4) {
-      let A0 = zero, A1 = zero, A2 = zero, A3 = zero, S0 = zero, S1 = zero, S2 = zero, S3 = zero;
-      let t = table;
-      for (let i = 0; i < planes; i++, t += 8) {
-        let m = v128.load(<usize>(int(mass + i) + x) << 2);
-        if (less != 0) m = f32x4.pmax(zero, f32x4.sub(m, v128.load(<usize>(int(less + i) + x) << 2)));
-        const t1 = t + row, t2 = t1 + row, t3 = t2 + row;
-        A0 = f32x4.add(A0, f32x4.mul(m, v128.load32_splat(t)));
-        S0 = f32x4.add(S0, f32x4.mul(m, v128.load32_splat(t, 4)));
-        A1 = f32x4.add(A1, f32x4.mul(m, v128.load32_splat(t1)));
-        S1 = f32x4.add(S1, f32x4.mul(m, v128.load32_splat(t1, 4)));
-        A2 = f32x4.add(A2, f32x4.mul(m, v128.load32_splat(t2)));
-        S2 = f32x4.add(S2, f32x4.mul(m, v128.load32_splat(t2, 4)));
-        A3 = f32x4.add(A3, f32x4.mul(m, v128.load32_splat(t3)));
-        S3 = f32x4.add(S3, f32x4.mul(m, v128.load32_splat(t3, 4)));
+  for (let first = 0; first < rows << 6; first += 64) {
+    for (let x = first, end = first + count; x < end; x += 4) {
+      let um = v128.load(<usize>(thickness + x) << 2);
+      if (lessThickness != 0) um = f32x4.pmax(zero, f32x4.sub(um, v128.load(<usize>(lessThickness + x) << 2)));
+      const there = f32x4.gt(um, zero);
+      if (!v128.any_true(there)) continue;
+      const cover = f32x4.pmin(f32x4.mul(um, f32x4.splat(0.1)), one);
+      // where there is no film, cover is 0 and what is divided by it does not matter
+      const thicken = f32x4.div(one, f32x4.pmax(cover, f32x4.splat(1e-9)));
+      let table = <usize>tables << 2;
+      let at = <usize>(reflectance + x) << 2;
+      for (let b = 0; b < bands; b += 4) {
+        let A0 = zero, A1 = zero, A2 = zero, A3 = zero, S0 = zero, S1 = zero, S2 = zero, S3 = zero;
+        let t = table;
+        for (let i = 0; i < planes; i++, t += 8) {
+          let m = v128.load(<usize>(int(mass + i) + x) << 2);
+          if (less != 0) m = f32x4.pmax(zero, f32x4.sub(m, v128.load(<usize>(int(less + i) + x) << 2)));
+          const t1 = t + row, t2 = t1 + row, t3 = t2 + row;
+          A0 = f32x4.add(A0, f32x4.mul(m, v128.load32_splat(t)));
+          S0 = f32x4.add(S0, f32x4.mul(m, v128.load32_splat(t, 4)));
+          A1 = f32x4.add(A1, f32x4.mul(m, v128.load32_splat(t1)));
+          S1 = f32x4.add(S1, f32x4.mul(m, v128.load32_splat(t1, 4)));
+          A2 = f32x4.add(A2, f32x4.mul(m, v128.load32_splat(t2)));
+          S2 = f32x4.add(S2, f32x4.mul(m, v128.load32_splat(t2, 4)));
+          A3 = f32x4.add(A3, f32x4.mul(m, v128.load32_splat(t3)));
+          S3 = f32x4.add(S3, f32x4.mul(m, v128.load32_splat(t3, 4)));
+        }
+        layBand(at, A0, S0, thicken, cover, there);
+        layBand(at + step, A1, S1, thicken, cover, there);
+        layBand(at + 2 * step, A2, S2, thicken, cover, there);
+        layBand(at + 3 * step, A3, S3, thicken, cover, there);
+        table += row << 2;
+        at += step << 2;
       }
-      layBand(at, A0, S0, thicken, cover, there);
-      layBand(at + step, A1, S1, thicken, cover, there);
-      layBand(at + 2 * step, A2, S2, thicken, cover, there);
-      layBand(at + 3 * step, A3, S3, thicken, cover, there);
-      table += row << 2;
-      at += step << 2;
     }
   }
 }
@@ -267,25 +269,27 @@ export function filmOver(count: i32, mass: i32, less: i32, planes: i32, thicknes
 }
 
 /** `matrix`: float32, for each band r, g, b. `codes`: byte address of the table. */
-export function bandsToCodes(count: i32, reflectance: i32, bandStride: i32, bands: i32, matrix: i32, offset: f32, k2: f32, codes: i32, steps: f32, out: i32): void {
+export function bandsToCodes(count: i32, rows: i32, reflectance: i32, bandStride: i32, bands: i32, matrix: i32, offset: f32, k2: f32, codes: i32, steps: f32, out: i32, outRow: i32): void {
   const one = f32x4.splat(1), k = f32x4.splat(k2), n = f32x4.splat(steps);
-  for (let x = 0; x < count; x += 4) {
-    let r = f32x4.splat(offset), g = r, b = r;
-    let m = <usize>matrix << 2;
-    for (let i = 0; i < bands; i++, m += 12) {
-      const R = v128.load(<usize>(reflectance + i * bandStride + x) << 2);
-      const q = f32x4.div(R, f32x4.sub(one, f32x4.mul(k, R)));
-      r = f32x4.add(r, f32x4.mul(q, v128.load32_splat(m)));
-      g = f32x4.add(g, f32x4.mul(q, v128.load32_splat(m, 4)));
-      b = f32x4.add(b, f32x4.mul(q, v128.load32_splat(m, 8)));
+  for (let y = 0; y < rows; y++) {
+    for (let x = 0; x < count; x += 4) {
+      let r = f32x4.splat(offset), g = r, b = r;
+      let m = <usize>matrix << 2;
+      for (let i = 0; i < bands; i++, m += 12) {
+        const R = v128.load(<usize>(reflectance + i * bandStride + (y << 6) + x) << 2);
+        const q = f32x4.div(R, f32x4.sub(one, f32x4.mul(k, R)));
+        r = f32x4.add(r, f32x4.mul(q, v128.load32_splat(m)));
+        g = f32x4.add(g, f32x4.mul(q, v128.load32_splat(m, 4)));
+        b = f32x4.add(b, f32x4.mul(q, v128.load32_splat(m, 8)));
+      }
+      const ri = stepOf(r, n), gi = stepOf(g, n), bi = stepOf(b, n);
+      const to = <usize>(out + y * outRow + x) << 2;
+      const left = count - x;
+      store<u32>(to, code(codes, i32x4.extract_lane(ri, 0), i32x4.extract_lane(gi, 0), i32x4.extract_lane(bi, 0)));
+      if (left > 1) store<u32>(to, code(codes, i32x4.extract_lane(ri, 1), i32x4.extract_lane(gi, 1), i32x4.extract_lane(bi, 1)), 4);
+      if (left > 2) store<u32>(to, code(codes, i32x4.extract_lane(ri, 2), i32x4.extract_lane(gi, 2), i32x4.extract_lane(bi, 2)), 8);
+      if (left > 3) store<u32>(to, code(codes, i32x4.extract_lane(ri, 3), i32x4.extract_lane(gi, 3), i32x4.extract_lane(bi, 3)), 12);
     }
-    const ri = stepOf(r, n), gi = stepOf(g, n), bi = stepOf(b, n);
-    const to = <usize>(out + x) << 2;
-    const left = count - x;
-    store<u32>(to, code(codes, i32x4.extract_lane(ri, 0), i32x4.extract_lane(gi, 0), i32x4.extract_lane(bi, 0)));
-    if (left > 1) store<u32>(to, code(codes, i32x4.extract_lane(ri, 1), i32x4.extract_lane(gi, 1), i32x4.extract_lane(bi, 1)), 4);
-    if (left > 2) store<u32>(to, code(codes, i32x4.extract_lane(ri, 2), i32x4.extract_lane(gi, 2), i32x4.extract_lane(bi, 2)), 8);
-    if (left > 3) store<u32>(to, code(codes, i32x4.extract_lane(ri, 3), i32x4.extract_lane(gi, 3), i32x4.extract_lane(bi, 3)), 12);
   }
 }
 
@@ -303,21 +307,23 @@ export function bandsToCodes(count: i32, reflectance: i32, bandStride: i32, band
   return f32x4.add(a, f32x4.mul(f, f32x4.sub(b, a)));
 }
 
-export function bandsToColours(count: i32, reflectance: i32, bandStride: i32, bands: i32, matrix: i32, offset: f32, k2: f32, table: i32, steps: f32, linear: i32, encoded: i32): void {
+export function bandsToColours(count: i32, rows: i32, reflectance: i32, bandStride: i32, bands: i32, matrix: i32, offset: f32, k2: f32, table: i32, steps: f32, linear: i32, encoded: i32): void {
   const one = f32x4.splat(1), k = f32x4.splat(k2), n = f32x4.splat(steps);
-  for (let x = 0; x < count; x += 4) {
-    let r = f32x4.splat(offset), g = r, b = r;
-    let m = <usize>matrix << 2;
-    for (let i = 0; i < bands; i++, m += 12) {
-      const R = v128.load(<usize>(reflectance + i * bandStride + x) << 2);
-      const q = f32x4.div(R, f32x4.sub(one, f32x4.mul(k, R)));
-      r = f32x4.add(r, f32x4.mul(q, v128.load32_splat(m)));
-      g = f32x4.add(g, f32x4.mul(q, v128.load32_splat(m, 4)));
-      b = f32x4.add(b, f32x4.mul(q, v128.load32_splat(m, 8)));
+  for (let first = 0; first < rows << 6; first += 64) {
+    for (let x = first, end = first + count; x < end; x += 4) {
+      let r = f32x4.splat(offset), g = r, b = r;
+      let m = <usize>matrix << 2;
+      for (let i = 0; i < bands; i++, m += 12) {
+        const R = v128.load(<usize>(reflectance + i * bandStride + x) << 2);
+        const q = f32x4.div(R, f32x4.sub(one, f32x4.mul(k, R)));
+        r = f32x4.add(r, f32x4.mul(q, v128.load32_splat(m)));
+        g = f32x4.add(g, f32x4.mul(q, v128.load32_splat(m, 4)));
+        b = f32x4.add(b, f32x4.mul(q, v128.load32_splat(m, 8)));
+      }
+      const l = <usize>(linear + x) << 2, e = <usize>(encoded + x) << 2, row = <usize>bandStride << 2;
+      v128.store(l, r); v128.store(l + row, g); v128.store(l + 2 * row, b);
+      v128.store(e, curve4(r, table, n)); v128.store(e + row, curve4(g, table, n)); v128.store(e + 2 * row, curve4(b, table, n));
     }
-    const l = <usize>(linear + x) << 2, e = <usize>(encoded + x) << 2, row = <usize>bandStride << 2;
-    v128.store(l, r); v128.store(l + row, g); v128.store(l + 2 * row, b);
-    v128.store(e, curve4(r, table, n)); v128.store(e + row, curve4(g, table, n)); v128.store(e + 2 * row, curve4(b, table, n));
   }
 }
 
@@ -594,10 +600,23 @@ export function tidy(from: i32, stride: i32, row: i32, columns: i32, rows: i32, 
   }
 }
 
+/** In double precision, as the plain twin adds. */
+export function addShare(from: i32, fromRow: i32, share: f64, to: i32, toRow: i32, columns: i32, rows: i32): void {
+  const s = f64x2.splat(share);
+  for (let y = 0; y < rows; y++) {
+    let p = <usize>(from + y * fromRow) << 2, q = <usize>(to + y * toRow) << 2;
+    for (let x = 0; x < columns; x += 2, p += 8, q += 8) {
+      const sum = f64x2.add(f64x2.promote_low_f32x4(v128.load64_zero(q)), f64x2.mul(f64x2.promote_low_f32x4(v128.load64_zero(p)), s));
+      v128.store64_lane(q, f32x4.demote_f64x2_zero(sum), 0);
+    }
+  }
+}
+
 export {
   filmDepth, pushWater, shiftWater, evaporate, adoptWater, adoptLoad, advanceFront, coverFilm, weighPaint, pushPaint, carryX, carryY,
   settlePaint,
 } from './water';
 
 export { dampen, sumCoats, waterLooks, wetSurface } from './wetLook';
+export { filmSurface, groundSurface } from './surfaceLook';
 export { blendPixels, coloursToCodes, throughTables } from './light';

@@ -1,6 +1,7 @@
 import { WASH_UM } from '@/core/film/basin';
-import type { Layer } from '@/core/film/layer';
-import type { Painting } from '@/core/film/painting';
+import type { Arena } from '@/core/film/arena';
+import { factOfTiles, tilesSerial } from '@/core/film/layerFacts';
+import { TILE_CELLS, type Tile } from '@/core/film/tile';
 import { MOST_BYTES, paintingBytes } from '@/core/journal/room';
 import type { Studio } from '@/core/journal/studio';
 import type { Pace } from './pace';
@@ -21,7 +22,7 @@ export function benchState(studio: Studio, pace: Pace, clock: WaterClock): Bench
     canRedo: studio.canRedo,
     activeLayer: painting.activeLayer,
     onMask: painting.part === 'mask',
-    selection: painting.selected ? selectionSerial(painting) : 0,
+    selection: painting.selected ? 1 + tilesSerial(painting.selection) : 0,
     memory: paintingBytes(painting),
     memoryMost: MOST_BYTES,
     strokes: studio.strokes,
@@ -32,16 +33,7 @@ export function benchState(studio: Studio, pace: Pace, clock: WaterClock): Bench
     brushFilmUm: tools.brushFilm * WASH_UM,
     slabUsed: studio.slab.active.tiles.some((tile) => tile?.volume),
     layers: painting.layers.map((layer) => {
-      let wet = false;
-      let tacky = false;
-      let strata = 0;
-      let dusty = false;
-      layer.forEachTile((tile) => {
-        wet ||= tile.volume !== 0 || layer.basin !== undefined;
-        tacky ||= tile.cure !== 0;
-        dusty ||= tile.wash?.dusty === true;
-        strata = Math.max(strata, tile.strata.length + (tile.wash && tile.wash.pigments.length > 0 ? 1 : 0));
-      });
+      const { film, tacky, dusty, strata, tiles, thicknessUm } = paintOf(layer, painting.arena);
       return {
         id: layer.id,
         name: layer.name,
@@ -58,44 +50,51 @@ export function benchState(studio: Studio, pace: Pace, clock: WaterClock): Bench
         impress: layer.look.impress,
         adjust: layer.look.adjust,
         dusty,
-        wet,
+        wet: film || (layer.basin !== undefined && tiles > 0),
         tacky,
         dry: strata > 0,
         strata,
-        thicknessUm: meanThickness(painting, layer),
+        thicknessUm,
       };
     }),
   };
 }
 
-/** Changes whenever the selection does. */
-const selectionSerial = ({ selection }: Painting): number =>
-  1 + selection.tiles.reduce((sum, tile, i) => sum + (tile ? (tile.version % 1e9) * (i + 1) : 0), 0);
-
 /** Every so manyeth cell is looked at to say how thick a layer is. */
 const STEP = 37;
-const thicknesses = new WeakMap<object, { version: number; um: number; cells: number }>();
+const thicknesses = new WeakMap<Tile, { version: number; um: number; cells: number }>();
 
-/** Mean thickness of a layer's paint where there is some, um. */
-function meanThickness(painting: Painting, layer: Layer): number {
+/** Thickness of a tile's paint, summed over some of its cells. */
+function thickness(arena: Arena, tile: Tile): { um: number; cells: number } {
+  let known = thicknesses.get(tile);
+  if (known?.version === tile.version) return known;
+  const { f32 } = arena;
+  known = { version: tile.version, um: 0, cells: 0 };
+  for (let i = 0; i < TILE_CELLS; i += STEP) {
+    const um = (tile.volume ? f32[(tile.volume >> 2) + i] : 0) + (tile.sealed ? f32[(tile.sealed >> 2) + i] : 0);
+    if (um < 1) continue;
+    known.um += um;
+    known.cells++;
+  }
+  thicknesses.set(tile, known);
+  return known;
+}
+
+/** What kinds of paint a layer has, on how many tiles, and how thick it is where there is some, um. */
+const paintOf = factOfTiles((layer, arena: Arena) => {
+  const paint = { film: false, tacky: false, dusty: false, strata: 0, tiles: 0, thicknessUm: 0 };
   let sum = 0;
   let count = 0;
   layer.forEachTile((tile) => {
+    paint.tiles++;
+    paint.film ||= tile.volume !== 0;
+    paint.tacky ||= tile.cure !== 0;
+    paint.dusty ||= tile.wash?.dusty === true;
+    paint.strata = Math.max(paint.strata, tile.strata.length + (tile.wash && tile.wash.pigments.length > 0 ? 1 : 0));
     if (!tile.volume && !tile.sealed) return;
-    let known = thicknesses.get(tile);
-    if (known?.version !== tile.version) {
-      const { f32 } = painting.arena;
-      known = { version: tile.version, um: 0, cells: 0 };
-      for (let i = 0; i < 4096; i += STEP) {
-        const um = (tile.volume ? f32[(tile.volume >> 2) + i] : 0) + (tile.sealed ? f32[(tile.sealed >> 2) + i] : 0);
-        if (um < 1) continue;
-        known.um += um;
-        known.cells++;
-      }
-      thicknesses.set(tile, known);
-    }
-    sum += known!.um;
-    count += known!.cells;
+    const { um, cells } = thickness(arena, tile);
+    sum += um;
+    count += cells;
   });
-  return count > 0 ? sum / count : 0;
-}
+  return { ...paint, thicknessUm: count > 0 ? sum / count : 0 };
+});

@@ -47,6 +47,8 @@ const CALM_FRAME_MS = 60;
 const WET_MS = 4;
 /** A hand that rests for so long lets time pass in its stroke, ms. */
 const REST_MS = 60;
+/** Time after a stroke until the page is told what the tools and layers are like now: its last frame goes first, ms. */
+const TELL_MS = 30;
 /** Quiet time after which tiles are prepared for the next stroke, ms. */
 const WARM_QUIET_MS = 250;
 /** Side of the blocks in which a picture is first coloured, cells. */
@@ -90,6 +92,7 @@ export class EngineHost {
   private readonly waterClock = new WaterClock();
   private wroteWait = 0;
   private flowTimer: ReturnType<typeof setTimeout> | undefined;
+  private tellLater: ReturnType<typeof setTimeout> | undefined;
   private stale!: StaleTiles;
   /** What the stroke in the air painted last. */
   private atBrush = noRect();
@@ -198,13 +201,13 @@ export class EngineHost {
         return;
       case 'stroke-end': {
         if (!studio.strokeInAir) return;
-        const { command, change } = studio.endStroke();
+        const { command, change, unshown } = studio.endStroke();
         this.pace.end(studio.tools.current, studio.painting.mmPerPx, this.waterTime(command));
-        this.changed(change.rect, change.slab, change.flowed);
+        this.changed(unshown, change.slab, change.flowed);
         this.resting = undefined;
         this.waterClock.set(performance.now());
         this.keep(command);
-        this.postBench();
+        this.tellLater ??= setTimeout(() => this.postBench(), TELL_MS);
         return;
       }
       case 'clock':
@@ -466,8 +469,8 @@ export class EngineHost {
     else this.colour(rect);
   }
 
-  private colour(rect: PixelRect): void {
-    const lit = this.picture.update(rect);
+  private colour(rect: PixelRect, inPassing = false): void {
+    const lit = this.picture.update(rect, inPassing);
     this.pyramid.update(lit);
     if (this.view) growRect(this.dirtyView, rectInView(this.view.view, lit));
   }
@@ -536,7 +539,8 @@ export class EngineHost {
   private background(): void {
     if (!this.studio) return;
     const start = performance.now();
-    while (this.uncoloured.length > 0 && performance.now() - start < SLICE_MS) this.colour(this.uncoloured.pop()!);
+    while (this.uncoloured.length > 0 && performance.now() - start < SLICE_MS)
+      this.colour(this.uncoloured.pop()!, true);
     if (this.uncoloured.length > 0) {
       this.plan();
       return;
@@ -547,12 +551,12 @@ export class EngineHost {
       this.plan();
     }
     if (this.studio.strokeInAir || !this.keeping || this.trial) return;
-    if (this.warmTiles(start)) return;
-    if (performance.now() - this.clockSet > TICK_MS) this.tick();
     if (this.cold) {
       this.cold = false;
       warmUp();
     }
+    if (this.warmTiles(start)) return;
+    if (performance.now() - this.clockSet > TICK_MS) this.tick();
     const quiet = performance.now() - this.lastChange;
     if (!this.keeping.snapshotInProgress) {
       const since = this.keeping.sinceSnapshot;
@@ -648,11 +652,13 @@ export class EngineHost {
   }
 
   private colourAll(): void {
-    while (this.uncoloured.length > 0) this.colour(this.uncoloured.pop()!);
+    while (this.uncoloured.length > 0) this.colour(this.uncoloured.pop()!, true);
     for (const index of this.stale.mostChanged()) this.colour(tileRect(this.studio!.painting, index));
   }
 
   private postBench(): void {
+    clearTimeout(this.tellLater);
+    this.tellLater = undefined;
     this.post({ say: 'bench', bench: benchState(this.studio!, this.pace, this.waterClock) });
   }
 }

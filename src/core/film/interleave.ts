@@ -1,6 +1,7 @@
 /**
- * Copying between planes and cells whose channels lie side by side, and tidying cells up. All addresses are in words.
- * Plain loops: the oracle of their compiled twins, which windows use where the machine can run them.
+ * Copying between planes and cells whose channels lie side by side, tidying cells up, and adding planes up. All
+ * addresses are in words. Plain loops: the oracle of their compiled twins, which windows use where the machine can run
+ * them.
  */
 export interface Mover {
   /**
@@ -14,6 +15,8 @@ export interface Mover {
   scatter(list: number, planes: number, offset: number, planeRow: number, from: number, stride: number, row: number, columns: number, rows: number): void; // prettier-ignore
   /** Zeroes floats below `least`, and writes the largest of every float of a cell to `out`. `stride` is a multiple of four. */
   tidy(from: number, stride: number, row: number, columns: number, rows: number, least: number, out: number): void;
+  /** Adds a share of one plane to another; `columns` is a multiple of four. To the last bit as the plain loop does it. */
+  addShare(from: number, fromRow: number, share: number, to: number, toRow: number, columns: number, rows: number): void; // prettier-ignore
 }
 
 type Views = readonly [f32: Float32Array, i32: Int32Array];
@@ -56,5 +59,12 @@ export function tidy([f32]: Views, ...p: Parameters<Mover['tidy']>): void {
         else if (v > f32[out + i]) f32[out + i] = v;
       }
     }
+  }
+}
+
+export function addShare([f32]: Views, ...p: Parameters<Mover['addShare']>): void {
+  const [from, fromRow, share, to, toRow, columns, rows] = p;
+  for (let y = 0; y < rows; y++) {
+    for (let x = 0; x < columns; x++) f32[to + y * toRow + x] += f32[from + y * fromRow + x] * share;
   }
 }

@@ -1,8 +1,9 @@
 import { hypot } from '@/core/maths/maths';
 import type { Guard } from './guard';
 import type { Layer } from './layer';
+import { layRow } from '@/core/surface/heightField';
 import type { Painting } from './painting';
-import { gather, scatter, tidy, type Mover } from './interleave';
+import { addShare, gather, scatter, tidy, type Mover } from './interleave';
 import { DRY_SHRINK, PLANE_BYTES, TILE, type Tile } from './tile';
 
 /** Masses below this (coats) are nothing: they would only make the processor slow (denormals). */
@@ -372,9 +373,12 @@ export class FilmWindow {
     return [this.relief, this.body, this.laid, this.fresh, this.cure];
   }
 
+  /** Room for so many cells, all of them empty: tiles are loaded over them. */
   private reserve(cells: number): void {
     const { arena } = this.painting;
-    if (cells > this.capacity) {
+    const floats = cells * this.stride;
+    if (cells <= this.capacity) for (const plane of this.planes) arena.f32.fill(0, plane >> 2, (plane >> 2) + cells);
+    else {
       for (const plane of this.planes) if (plane) arena.free(plane, this.capacity * 4);
       this.capacity = cells;
       this.relief = arena.allocate(cells * 4);
@@ -383,16 +387,12 @@ export class FilmWindow {
       this.fresh = arena.allocate(cells * 4);
       this.cure = arena.allocate(cells * 4);
     }
-    const floats = cells * this.stride;
-    if (floats > this.filmCapacity) {
+    if (floats <= this.filmCapacity) arena.f32.fill(0, this.film >> 2, (this.film >> 2) + floats);
+    else {
       if (this.film) arena.free(this.film, this.filmCapacity * 4);
       this.filmCapacity = floats;
       this.film = arena.allocate(floats * 4);
     }
-    // the ring holds nothing; tiles are loaded over the rest
-    const { f32 } = arena;
-    for (const plane of this.planes) f32.fill(0, plane >> 2, (plane >> 2) + cells);
-    f32.fill(0, this.film >> 2, (this.film >> 2) + floats);
   }
 
   /** Lays a tile out in the window. */
@@ -404,27 +404,25 @@ export class FilmWindow {
     const { stride } = this;
     const wx = tx * TILE - this.x0;
     const wy = ty * TILE - this.y0;
-    const below = this.solidPlanes(index);
     if (tile?.cure) this.curing = true;
     if (tile?.volume) {
       this.listPlanes(tile);
       const to = (this.film >> 2) + (wy * this.width + wx) * stride;
       this.mover.gather(this.list, stride, 0, TILE, to, stride, this.width * stride, TILE, TILE);
     }
-    for (let y = 0; y < TILE; y++) {
-      const cell = (wy + y) * this.width + wx;
-      const row = y * TILE;
-      copyRow(f32, tile?.body ?? 0, row, (this.body >> 2) + cell);
-      copyRow(f32, tile?.laid ?? 0, row, (this.laid >> 2) + cell);
-      if (tile?.cure) copyRow(f32, tile.cure, row, (this.cure >> 2) + cell);
-      // the support, then everything solid up to this layer
-      const relief = (this.relief >> 2) + cell;
-      const sy = ((ty * TILE + y) % surface.size) * surface.size;
-      for (let x = 0; x < TILE; x++) f32[relief + x] = surface.um[sy + ((tx * TILE + x) % surface.size)];
-      for (const { plane, share } of below) {
-        const from = (plane >> 2) + row;
-        for (let x = 0; x < TILE; x++) f32[relief + x] += f32[from + x] * share;
+    const cell = wy * this.width + wx;
+    for (const [plane, mine] of [[tile?.body, this.body], [tile?.laid, this.laid], [tile?.cure, this.cure]] as const) {
+      if (!plane) continue;
+      for (let y = 0; y < TILE; y++) {
+        const from = (plane >> 2) + y * TILE;
+        f32.copyWithin((mine >> 2) + cell + y * this.width, from, from + TILE);
       }
+    } // prettier-ignore
+    // the support, then everything solid up to this layer
+    const relief = (this.relief >> 2) + cell;
+    for (let y = 0; y < TILE; y++) layRow(surface, tx * TILE, ty * TILE + y, f32, relief + y * this.width, TILE);
+    for (const { plane, share } of this.solidPlanes(index)) {
+      this.mover.addShare(plane >> 2, TILE, share, relief, this.width, TILE, TILE);
     }
   }
 
@@ -587,16 +585,12 @@ export class FilmWindow {
   }
 }
 
-function copyRow(f32: Float32Array, plane: number, row: number, to: number): void {
-  if (plane) f32.copyWithin(to, (plane >> 2) + row, (plane >> 2) + row + TILE);
-  else f32.fill(0, to, to + TILE);
-}
-
 /** Copies by the plain loops. */
 const plainMover = ({ arena }: Painting): Mover => ({
   gather: (...p) => gather([arena.f32, arena.i32], ...p),
   scatter: (...p) => scatter([arena.f32, arena.i32], ...p),
   tidy: (...p) => tidy([arena.f32, arena.i32], ...p),
+  addShare: (...p) => addShare([arena.f32, arena.i32], ...p),
 });
 
 /** The nearest visible paint layer below one. */

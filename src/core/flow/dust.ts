@@ -77,12 +77,17 @@ export function fix(painting: Painting, layer: Layer, before: BeforeTile): numbe
   return changed;
 }
 
-/** A brush with wet paint has gone over dust: part of it is worked into the paint, which it dirties. */
-export function dirtyPaint(painting: Painting, layer: Layer, before: BeforeTile): void {
+/**
+ * A brush with wet paint has gone over dust: part of it is worked into the paint, which it dirties.
+ * @returns whether there was any
+ */
+export function dirtyPaint(painting: Painting, layer: Layer, before: BeforeTile): boolean {
   const { arena } = painting;
+  let any = false;
   layer.forEachTile((tile, index) => {
     const { wash } = tile;
     if (!tile.volume || !tile.laid || !wash?.dusty) return;
+    any = true;
     before(layer, index);
     for (const pigment of wash.pigments) {
       const k = wash.pigments.indexOf(pigment);
@@ -105,4 +110,5 @@ export function dirtyPaint(painting: Painting, layer: Layer, before: BeforeTile)
     });
     tile.version++;
   });
+  return any;
 }

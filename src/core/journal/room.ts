@@ -1,4 +1,5 @@
 import type { Layer } from '@/core/film/layer';
+import { factOfTiles } from '@/core/film/layerFacts';
 import type { Painting } from '@/core/film/painting';
 import { TILE_CELLS } from '@/core/film/tile';
 import { PainterError } from './errors';
@@ -7,28 +8,26 @@ import { PainterError } from './errors';
 export const MOST_BYTES = 2.6e9;
 export const TOLD_SHARE = 0.75;
 
-/** Bytes of a layer: its planes, its dry paint, its pixels and mask. */
-export function layerBytes(layer: Layer): number {
+/** Bytes of a layer outside the arena: its dry paint, its pixels and mask. */
+const outsideBytes = factOfTiles((layer) => {
   let bytes = 0;
   layer.forEachTile((tile) => {
-    bytes += tile.words * 4;
     for (const s of tile.strata) bytes += (s.mass.length + 1) * TILE_CELLS * 2;
     bytes += (tile.pixels ? TILE_CELLS * 4 : 0) + (tile.mask ? TILE_CELLS : 0);
   });
   return bytes;
+});
+
+/** Bytes of a layer: its planes, its dry paint, its pixels and mask. */
+export function layerBytes(layer: Layer): number {
+  let words = 0;
+  layer.forEachTile((tile) => (words += tile.words));
+  return 4 * words + outsideBytes(layer);
 }
 
 /** Bytes of a painting with everything that its picture needs. */
 export const paintingBytes = (painting: Painting): number =>
-  painting.arena.used +
-  painting.layers.reduce((sum, layer) => {
-    let outside = 0;
-    layer.forEachTile((tile) => {
-      for (const s of tile.strata) outside += (s.mass.length + 1) * TILE_CELLS * 2;
-      outside += (tile.pixels ? TILE_CELLS * 4 : 0) + (tile.mask ? TILE_CELLS : 0);
-    });
-    return sum + outside;
-  }, 0);
+  painting.arena.used + painting.layers.reduce((sum, layer) => sum + outsideBytes(layer), 0);
 
 /** @throws PainterError when there is no room for so much more */
 export function needRoom(painting: Painting, more: number): void {

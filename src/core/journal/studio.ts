@@ -221,15 +221,20 @@ export class Studio {
     if (this.waited > 0) throw new Error('A wait is not over yet.');
   }
 
-  /** Lifts the tool. @returns the stroke as a command, and what it changed in all. */
-  endStroke(): { command: StrokeCommand; change: Change } {
+  /**
+   * Lifts the tool.
+   * @returns the stroke as a command, what it changed in all, and the cells that look otherwise than they were published
+   */
+  endStroke(): { command: StrokeCommand; change: Change; unshown: PixelRect } {
     const { stroke, samples, rect, told, guard } = this.inAir!;
     stroke.end();
     guard?.settle();
+    let dirtied = false;
     if (!told.on && ['brush', 'knife'].includes(kindOf(this.tools.inHand))) {
-      dirtyPaint(this.painting, this.painting.active, (l, i) => this.keepTile(l, i));
+      dirtied = dirtyPaint(this.painting, this.painting.active, (l, i) => this.keepTile(l, i));
     }
-    growRect(rect, stroke.publish());
+    const last = stroke.publish();
+    growRect(rect, last);
     this.inAir = undefined;
     for (const layer of this.allLayers) layer.forEachTile((tile) => tile.dropLaid());
     const command: StrokeCommand = { do: 'stroke', samples, ...told };
@@ -237,6 +242,7 @@ export class Studio {
     return {
       command,
       change: told.on ? { ...noChange(), slab: rect } : { ...noChange(), rect, flowed: this.flowedInStroke },
+      unshown: told.on ? noRect() : stroke.staysAsShown && !guard && !dirtied ? last : rect,
     };
   }
 

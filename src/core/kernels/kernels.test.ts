@@ -190,12 +190,12 @@ describe('the colour of a run', () => {
       const codes = arena.allocate(CODE_STEPS + 1);
       for (let i = 0; i <= CODE_STEPS; i++) arena.u8[codes + i] = Math.round(255 * encodeSrgb(i / CODE_STEPS));
       const out = at(68);
-      kernels.filmOver(count, list, tops, 3, thickness, top, tables, 8, run, 64);
-      kernels.bandsToCodes(count, run, 64, 8, matrix, 0.005, 0.5, codes, CODE_STEPS, out);
+      kernels.filmOver(count, 1, list, tops, 3, thickness, top, tables, 8, run, 64);
+      kernels.bandsToCodes(count, 1, run, 64, 8, matrix, 0.005, 0.5, codes, CODE_STEPS, out, 64);
       const curve = at(1026);
       for (let i = 0; i < 1026; i++) arena.f32[curve + i] = encodeSrgb((i / 1024) ** 2);
       const colours = at(64 * 6);
-      kernels.bandsToColours(count, run, 64, 8, matrix, 0.005, 0.5, curve, 1024, colours, colours + 192);
+      kernels.bandsToColours(count, 1, run, 64, 8, matrix, 0.005, 0.5, curve, 1024, colours, colours + 192);
       const rows = [0, 1, 2, 3, 4, 5].flatMap((row) => [...arena.f32.subarray(colours + 64 * row, colours + 64 * row + count)]); // prettier-ignore
       return { codes: arena.u8.slice(out * 4, (out + count) * 4), after: arena.u32[out + count], rows };
     };
@@ -395,11 +395,11 @@ describe('encoded colours of a run', () => {
       return LOOPED_BLENDS.map((name, mode) => {
         const rgb = at(192);
         arena.f32.copyWithin(rgb, before, before + 192);
-        kernels.blendPixels(count, mode, rgb, 64, pixels, mode % 2 ? shares : 0, 0.8);
+        kernels.blendPixels(count, 1, mode, rgb, 64, pixels, mode % 2 ? shares : 0, 0.8);
         const blended = arena.f32.slice(rgb, rgb + 192);
-        kernels.throughTables(count, rgb, 64, tables, 256);
+        kernels.throughTables(count, 1, rgb, 64, tables, 256);
         const adjusted = arena.f32.slice(rgb, rgb + 192);
-        kernels.coloursToCodes(count, rgb, 64, out);
+        kernels.coloursToCodes(count, 1, rgb, 64, out, 64);
         const codes = arena.u32.slice(out, out + count + 1);
         return { name, blended, adjusted, codes, before: arena.f32.slice(before, before + 192), pixels: arena.u32.slice(pixels, pixels + 64), shares: arena.f32.slice(shares, shares + 64) }; // prettier-ignore
       });
@@ -424,5 +424,155 @@ describe('encoded colours of a run', () => {
       for (let x = 0; x < count; x += 5) expect(other.blended[x]).toBe(before[x]);
       expect(other.codes[count]).toBe(0);
     });
+  });
+});
+
+describe('blocks of rows', () => {
+  it.each([[64, 16], [37, 5], [2, 3]])('are laid as their rows are one by one (%i cells, %i rows)', (count, rows) => {
+    const work = (kernels: Kernels, arena: Arena) => {
+      const random = randomFrom(count + rows);
+      const at = (words: number) => arena.allocate(words * 4 + 64) >> 2;
+      const plane = (value: () => number) => {
+        const to = at(1024);
+        for (let i = 0; i < 1024; i++) arena.f32[to + i] = value();
+        return to;
+      };
+      const [thickness, mass, list, tables] = [plane(() => Math.max(0, 60 * random() - 10)), plane(random), at(1), at(16)];
+      arena.i32[list] = mass;
+      for (let i = 0; i < 16; i++) arena.f32[tables + i] = 0.2 + random();
+      const matrix = at(24);
+      for (let i = 0; i < 24; i++) arena.f32[matrix + i] = 0.05 + 0.02 * (i % 3);
+      const curve = at(1026);
+      for (let i = 0; i < 1026; i++) arena.f32[curve + i] = encodeSrgb((i / 1024) ** 2);
+      const codes = arena.allocate(CODE_STEPS + 1);
+      for (let i = 0; i <= CODE_STEPS; i++) arena.u8[codes + i] = Math.round(255 * encodeSrgb(i / CODE_STEPS));
+      const pixels = at(1024);
+      for (let i = 0; i < 1024; i++) arena.u32[pixels + i] = (random() * 2 ** 32) >>> 0;
+      const shares = plane(random);
+      const gamma = at(3 * 258);
+      for (let i = 0; i < 3 * 258; i++) arena.f32[gamma + i] = ((i % 258) / 257) ** 1.4;
+      const OUT = 80;
+      const lay = (together: boolean) => {
+        const run = at(8 * 1024);
+        arena.f32.fill(0.6, run, run + 8 * 1024);
+        const [linear, rgb, dull, out] = [at(3 * 1024), at(3 * 1024), at(OUT * 16), at(OUT * 16)];
+        const each = (loop: (rows: number, cell: number, row: number) => void) => {
+          if (together) loop(rows, 0, 0);
+          else for (let y = 0; y < rows; y++) loop(1, y * 64, y);
+        };
+        each((n, c) => {
+          arena.i32[list] = mass + c;
+          kernels.filmOver(count, n, list, 0, 1, thickness + c, 0, tables, 8, run + c, 1024);
+        });
+        each((n, c, y) => kernels.bandsToCodes(count, n, run + c, 1024, 8, matrix, 0.005, 0.5, codes, CODE_STEPS, dull + y * OUT, OUT));
+        each((n, c) => kernels.bandsToColours(count, n, run + c, 1024, 8, matrix, 0.005, 0.5, curve, 1024, linear + c, rgb + c));
+        each((n, c) => kernels.blendPixels(count, n, 3, rgb + c, 1024, pixels + c, shares + c, 0.7));
+        each((n, c) => kernels.throughTables(count, n, rgb + c, 1024, gamma, 256));
+        each((n, c, y) => kernels.coloursToCodes(count, n, rgb + c, 1024, out + y * OUT, OUT));
+        return [dull, out].flatMap((from) => [...arena.u32.slice(from, from + OUT * 16)]);
+      };
+      return { together: lay(true), apart: lay(false) };
+    };
+    const { plain, simd } = both(work);
+    for (const { together, apart } of [plain, simd]) {
+      expect(together).toEqual(apart);
+      expect(together.filter((v) => v !== 0).length).toBe(2 * count * rows);
+      expect(new Set(together).size).toBeGreaterThan(count * rows * 0.3);
+    }
+  }); // prettier-ignore
+});
+
+describe('a share of a plane', () => {
+  it('is added the same compiled and plain, to the last bit', () => {
+    const work = (kernels: Kernels, arena: Arena) => {
+      const random = randomFrom(31);
+      const [from, to] = [arena.allocate(4096 * 4) >> 2, arena.allocate(100 * 64 * 4) >> 2];
+      for (let i = 0; i < 4096; i++) arena.f32[from + i] = 300 * random();
+      for (let i = 0; i < 6400; i++) arena.f32[to + i] = 100 * random() - 50;
+      const before = arena.f32.slice(to, to + 6400);
+      kernels.addShare(from + 8, 64, 0.95, to + 7, 100, 40, 50);
+      return { before, after: arena.f32.slice(to, to + 6400), added: arena.f32.slice(from, from + 4096) };
+    };
+    const { plain, simd } = both(work);
+    expect(simd.after).toEqual(plain.after);
+    for (let y = 0; y < 64; y++) {
+      for (let x = 0; x < 100; x++) {
+        const i = y * 100 + x;
+        const inside = y < 50 && x >= 7 && x < 47;
+        const share = inside ? 0.95 * plain.added[y * 64 + x + 1] : 0;
+        expect(plain.after[i]).toBe(inside ? Math.fround(plain.before[i] + share) : plain.before[i]);
+      }
+    }
+  });
+});
+
+describe('the surface of a film', () => {
+  /** A film on a kept ground, in a part of 37 x 9 cells of a raster that is 50 wide. */
+  const work = (given: Partial<Record<'sealed' | 'volume' | 'solvent' | 'lean' | 'off' | 'shares', boolean>>) => {
+    const names = ['sealed', 'volume', 'solvent', 'lean', 'off', 'shares'] as const;
+    return both((kernels, arena) => {
+      const random = randomFrom(Object.keys(given).length + 3);
+      const at = (words: number) => arena.allocate(words * 4) >> 2;
+      const [relief, picture] = [at(50 * 12), at(50 * 12)];
+      const [um, codes] = [at(4096), at(4096)];
+      for (let i = 0; i < 600; i++) {
+        arena.f32[relief + i] = 20 * random();
+        arena.u32[picture + i] = (random() * 2 ** 32) >>> 0;
+      }
+      for (let i = 0; i < 4096; i++) {
+        arena.f32[um + i] = 30 * random();
+        arena.u32[codes + i] = (128 + Math.floor(60 * random())) << 24;
+      }
+      const most = { sealed: 60, volume: 90, solvent: 1, lean: 1, off: 1, shares: 1 };
+      const planes = names.map((name) => {
+        if (!given[name]) return 0;
+        const plane = at(4096);
+        for (let i = 0; i < 4096; i++) arena.f32[plane + i] = i % 3 ? most[name] * random() : 0;
+        return plane;
+      });
+      const rasters = () => ({ relief: [...arena.f32.slice(relief, relief + 600)], picture: [...arena.u32.slice(picture, picture + 600)] }); // prettier-ignore
+      const before = rasters();
+      kernels.groundSurface(37, 9, 0.5, um, codes, 64, relief + 53, picture + 53, 50);
+      const ground = rasters();
+      const [sealed, volume, solvent, lean, off, shares] = planes;
+      kernels.filmSurface(37, 9, 0.8, 0.9, sealed, volume, solvent, lean, off, shares, 64, relief + 53, picture + 53, 50);
+      const thick = (i: number) => (sealed ? 0.8 * arena.f32[sealed + i] * (off ? 1 - arena.f32[off + i] : 1) : 0) + (volume ? 0.9 * arena.f32[volume + i] : 0); // prettier-ignore
+      const added = Array.from({ length: 9 * 37 }, (_, i) => {
+        const cell = Math.floor(i / 37) * 64 + (i % 37);
+        return thick(cell) * (shares ? arena.f32[shares + cell] : 1);
+      });
+      return { before, ground, film: rasters(), added };
+    }); // prettier-ignore
+  };
+
+  it.each([
+    { sealed: true },
+    { volume: true },
+    { sealed: true, volume: true, solvent: true },
+    { sealed: true, lean: true },
+    { sealed: true, volume: true, off: true },
+    { sealed: true, volume: true, shares: true, lean: true, solvent: true },
+  ])('is as high as its paint, and takes the light alike compiled and plain: %o', (given) => {
+    const { plain, simd } = work(given);
+    const sheen = (code: number) => code >>> 24;
+    for (let i = 0; i < 600; i++) {
+      const [x, y] = [(i % 50) - 3, Math.floor(i / 50) - 1];
+      const inside = x >= 0 && x < 37 && y >= 0 && y < 9;
+      for (const one of [plain, simd]) {
+        const rise = one.film.relief[i] - one.ground.relief[i];
+        expect(rise).toBeCloseTo(inside ? one.added[y * 37 + x] : 0, 3);
+        // the colour stays
+        expect(one.film.picture[i] & 0xffffff).toBe(one.before.picture[i] & 0xffffff);
+        if (!inside) expect(one.film.picture[i]).toBe(one.before.picture[i]);
+      }
+      expect(simd.film.relief[i]).toBeCloseTo(plain.film.relief[i], 3);
+      expect(Math.abs(sheen(simd.film.picture[i]) - sheen(plain.film.picture[i]))).toBeLessThanOrEqual(1);
+    }
+    const mean = (list: number[]) => list.reduce((sum, code) => sum + sheen(code), 0) / list.length;
+    const touched = simd.film.picture.filter((code, i) => code !== simd.ground.picture[i]);
+    expect(touched.length).toBeGreaterThan(100);
+    // wet paint shines more than what has dried, and what was thinned less
+    if (given.volume && !given.solvent) expect(mean(touched)).toBeGreaterThan(200);
+    else expect(mean(touched)).toBeLessThan(200);
   });
 });

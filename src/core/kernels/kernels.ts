@@ -1,5 +1,5 @@
 import type { Arena } from '@/core/film/arena';
-import { gather, scatter, tidy, type Mover } from '@/core/film/interleave';
+import { addShare, gather, scatter, tidy, type Mover } from '@/core/film/interleave';
 import { highest, packSteps, unpackSteps } from '@/core/film/stratum';
 import { bladeStamp } from './blade';
 import { bandsToCodes, bandsToColours, filmOver } from './colour';
@@ -21,6 +21,7 @@ import {
   shiftWater,
   weighPaint,
 } from './water';
+import { filmSurface, groundSurface } from './surfaceLook';
 import { dampen, sumCoats, waterLooks, wetSurface } from './wetLook';
 
 /** The loops of water, of what it carries and of what it looks like: all take (f32, i32, ...). */
@@ -47,10 +48,13 @@ export interface Kernels extends Flowing {
   readonly blendPixels: Bound<typeof blendPixels, [Float32Array, Uint32Array]>;
   readonly throughTables: Bound<typeof throughTables, [Float32Array]>;
   readonly coloursToCodes: Bound<typeof coloursToCodes, [Float32Array, Uint32Array]>;
+  readonly groundSurface: Bound<typeof groundSurface, [Float32Array, Uint32Array]>;
+  readonly filmSurface: Bound<typeof filmSurface, [Float32Array, Uint32Array]>;
   readonly relight: Bound<typeof relight, [Float32Array, Int32Array, Uint32Array, Uint8Array]>;
   readonly gather: Mover['gather'];
   readonly scatter: Mover['scatter'];
   readonly tidy: Mover['tidy'];
+  readonly addShare: Mover['addShare'];
   /** Packing of planes that lie in the arena: word addresses of floats, addresses of steps in units of two bytes. */
   readonly highest: Bound<typeof highest, [Float32Array]>;
   readonly packSteps: Bound<typeof packSteps, [Float32Array, Uint16Array]>;
@@ -75,10 +79,13 @@ export const plainKernels = (arena: Arena): Kernels => ({
   blendPixels: (...p) => blendPixels(arena.f32, arena.u32, ...p),
   throughTables: (...p) => throughTables(arena.f32, ...p),
   coloursToCodes: (...p) => coloursToCodes(arena.f32, arena.u32, ...p),
+  groundSurface: (...p) => groundSurface(arena.f32, arena.u32, ...p),
+  filmSurface: (...p) => filmSurface(arena.f32, arena.u32, ...p),
   relight: (...p) => relight(arena.f32, arena.i32, arena.u32, arena.u8, ...p),
   gather: (...p) => gather([arena.f32, arena.i32], ...p),
   scatter: (...p) => scatter([arena.f32, arena.i32], ...p),
   tidy: (...p) => tidy([arena.f32, arena.i32], ...p),
+  addShare: (...p) => addShare([arena.f32, arena.i32], ...p),
   highest: (...p) => highest(arena.f32, ...p),
   packSteps: (...p) => packSteps(arena.f32, arena.u16, ...p),
   unpackSteps: (...p) => unpackSteps(arena.f32, arena.u16, ...p),

@@ -1,8 +1,9 @@
 /**
- * What blend modes, pixels and adjustments do to the encoded colours of a run of cells: rows of red, green and blue,
- * `stride` words apart, given by word address. These are the plain loops, the oracle of their compiled twins. Cells up
- * to the next multiple of four may be worked on too.
+ * What blend modes, pixels and adjustments do to the encoded colours of a block of cells (see colour.ts): planes of red,
+ * green and blue, `stride` words apart. These are the plain loops, the oracle of their compiled twins, which may work on
+ * cells up to the next multiple of four of a row too.
  */
+import { TILE } from '@/core/film/cells';
 
 /** Blend modes that have a loop, by their place here: what painters use most. */
 export const LOOPED_BLENDS = ['normal', 'multiply', 'screen', 'soft-light'] as const;
@@ -24,6 +25,7 @@ export function blendPixels(
   f32: Float32Array,
   u32: Uint32Array,
   count: number,
+  rows: number,
   mode: number,
   rgb: number,
   stride: number,
@@ -31,15 +33,17 @@ export function blendPixels(
   shares: number,
   opacity: number,
 ): void {
-  for (let x = 0; x < count; x++) {
-    const v = u32[pixels + x];
-    const alpha = (v >>> 24) * BYTE * (shares ? opacity * f32[shares + x] : opacity);
-    for (let c = 0; c < 3; c++) {
-      const at = rgb + c * stride + x;
-      const b = f32[at];
-      const s = ((v >>> (8 * c)) & 255) * BYTE;
-      const blended = mode === 0 ? s : mode === 1 ? b * s : mode === 2 ? b + s - b * s : softLight(b, s);
-      f32[at] = b + alpha * (blended - b);
+  for (let row = 0; row < rows; row++) {
+    for (let x = row * TILE; x < row * TILE + count; x++) {
+      const v = u32[pixels + x];
+      const alpha = (v >>> 24) * BYTE * (shares ? opacity * f32[shares + x] : opacity);
+      for (let c = 0; c < 3; c++) {
+        const at = rgb + c * stride + x;
+        const b = f32[at];
+        const s = ((v >>> (8 * c)) & 255) * BYTE;
+        const blended = mode === 0 ? s : mode === 1 ? b * s : mode === 2 ? b + s - b * s : softLight(b, s);
+        f32[at] = b + alpha * (blended - b);
+      }
     }
   }
 }
@@ -51,6 +55,7 @@ export function blendPixels(
 export function throughTables(
   f32: Float32Array,
   count: number,
+  rows: number,
   rgb: number,
   stride: number,
   tables: number,
@@ -58,29 +63,35 @@ export function throughTables(
 ): void {
   for (let c = 0; c < 3; c++) {
     const table = tables + c * (steps + 2);
-    for (let x = 0; x < count; x++) {
-      const at = rgb + c * stride + x;
-      const t = Math.max(0, Math.min(1, f32[at])) * steps;
-      const i = t | 0;
-      const low = f32[table + i];
-      f32[at] = low + (t - i) * (f32[table + i + 1] - low);
+    for (let row = 0; row < rows; row++) {
+      for (let x = row * TILE; x < row * TILE + count; x++) {
+        const at = rgb + c * stride + x;
+        const t = Math.max(0, Math.min(1, f32[at])) * steps;
+        const i = t | 0;
+        const low = f32[table + i];
+        f32[at] = low + (t - i) * (f32[table + i + 1] - low);
+      }
     }
   }
 }
 
-/** Codes (0xffBBGGRR) of colours; nothing is written beyond the run. */
+/** Codes (0xffBBGGRR) of colours, rows `outRow` words apart; nothing is written beyond them. */
 export function coloursToCodes(
   f32: Float32Array,
   u32: Uint32Array,
   count: number,
+  rows: number,
   rgb: number,
   stride: number,
   out: number,
+  outRow: number,
 ): void {
-  for (let x = 0; x < count; x++) {
-    const r = (f32[rgb + x] * 255 + 0.5) | 0;
-    const g = (f32[rgb + stride + x] * 255 + 0.5) | 0;
-    const b = (f32[rgb + 2 * stride + x] * 255 + 0.5) | 0;
-    u32[out + x] = (r | (g << 8) | (b << 16) | 0xff000000) >>> 0;
+  for (let row = 0; row < rows; row++) {
+    for (let x = row * TILE; x < row * TILE + count; x++) {
+      const r = (f32[rgb + x] * 255 + 0.5) | 0;
+      const g = (f32[rgb + stride + x] * 255 + 0.5) | 0;
+      const b = (f32[rgb + 2 * stride + x] * 255 + 0.5) | 0;
+      u32[out + row * (outRow - TILE) + x] = (r | (g << 8) | (b << 16) | 0xff000000) >>> 0;
+    }
   }
 }

@@ -31,6 +31,7 @@ export class BrushStroke extends StampedStroke {
   private random: number;
   private spacingRandom: number;
 
+  readonly staysAsShown = true;
   private readonly settling: Settling;
   /** Cells that only levelled since that was last shown. */
   private settled = noRect();
@@ -164,7 +165,7 @@ export class BrushStroke extends StampedStroke {
 
     this.touch(rect);
     const levelled = this.settling.stamped(rect, wayMm, lengthMm);
-    if (levelled) growRect(this.changed, levelled);
+    if (levelled) growRect(this.settled, levelled);
   }
 
   /** Solvent on a rag opens paint that has begun to dry. */

@@ -17,6 +17,8 @@ export interface StrokeInProgress {
   publish(): PixelRect;
   /** The tool is lifted. */
   end(): void;
+  /** Whether what was published looks the same once the tool is lifted, but for cells that are published then. */
+  readonly staysAsShown?: boolean;
 }
 
 /** Everything that a stroke is made with. */

@@ -8,25 +8,26 @@ import { clipRect, widened, type PixelRect } from '@/core/film/pixelRect';
 import { CODE_STEPS } from '@/core/kernels/colour';
 import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
 import { FOLDED_MATRIX } from './colourRun';
+import { BLOCK, eachBlock, type Block } from './block';
 import { LayerStack, type TilePlan } from './layerStack';
 
 const codes = Uint8Array.from({ length: CODE_STEPS + 1 }, (_, i) => Math.round(255 * encodeSrgb(i / CODE_STEPS)));
 
-/** The unlit picture of a painting, row by row: what all layers together look like. */
+/** The unlit picture of a painting, block by block: what all layers together look like. */
 export class Albedo {
   readonly stack: LayerStack;
   readonly kernels: Kernels;
   /** Byte address of the table of sRGB codes. */
   readonly codes: number;
-  /** Word addresses of a run in bands, of a row of codes in passing, of the bands' matrix. */
+  /** Word addresses of a block in bands, of its codes in passing, of the bands' matrix. */
   private readonly run: number;
   private readonly spare: number;
   private readonly matrix: number;
 
   constructor(private readonly painting: Painting) {
     const { arena } = painting;
-    this.run = arena.allocate(TILE * 4 * BANDS.count) >> 2;
-    this.spare = arena.allocate(TILE * 4) >> 2;
+    this.run = arena.allocate(BLOCK * 4 * BANDS.count) >> 2;
+    this.spare = arena.allocate(BLOCK * 4) >> 2;
     this.matrix = arena.allocate(FOLDED_MATRIX.byteLength) >> 2;
     this.codes = arena.allocate(codes.byteLength);
     arena.f32.set(FOLDED_MATRIX, this.matrix);
@@ -53,11 +54,11 @@ export class Albedo {
         keys[index] = key;
         changed = true;
         const count = whole.right - whole.left;
-        for (let y = whole.top; y < whole.bottom; y++) {
-          stack.lay(plan, (y & 63) * TILE, count, layer);
-          this.toCodes(count, this.spare);
-          under.set(this.painting.arena.u32.subarray(this.spare, this.spare + count), y * width + whole.left);
-        }
+        eachBlock(0, count, whole.bottom - whole.top, (block, row) => {
+          stack.lay(plan, block, layer);
+          this.toCodes(block, this.spare, TILE);
+          this.takeSpare(block, under, (whole.top + row) * width + whole.left, width);
+        });
       });
       if (!changed) continue;
       r = clipRect(widened(r, stack.blurs.reach(layer)), width, height);
@@ -66,15 +67,24 @@ export class Albedo {
     return r;
   }
 
-  /** Codes (0xffBBGGRR) of cells of one row of a tile. @param out word address */
-  row(plan: TilePlan, cell: number, count: number, out: number): void {
-    this.stack.lay(plan, cell, count);
-    this.toCodes(count, out);
+  /** Codes (0xffBBGGRR) of a block of cells of a tile. @param out word address; its rows are `outRow` apart */
+  codesOf(plan: TilePlan, block: Block, out: number, outRow: number): void {
+    this.stack.lay(plan, block);
+    this.toCodes(block, out, outRow);
   }
 
-  /** Codes of a rectangle, row by row, from what was prepared. */
+  /** Brings the codes in passing to a raster. */
+  private takeSpare({ count, rows }: Block, to: Uint32Array, at: number, row: number): void {
+    const { u32 } = this.painting.arena;
+    for (let y = 0; y < rows; y++) {
+      const from = this.spare + y * TILE;
+      to.set(u32.subarray(from, from + count), at + y * row);
+    }
+  }
+
+  /** Codes of a rectangle from what was prepared. */
   raster(rect: PixelRect): Uint32Array<ArrayBuffer> {
-    const { arena, width, height } = this.painting;
+    const { width, height } = this.painting;
     const r = clipRect(rect, width, height);
     this.prepare(r);
     const wide = r.right - r.left;
@@ -82,10 +92,11 @@ export class Albedo {
     this.eachTile(r, (index, whole) => {
       const plan = this.stack.plan(index);
       const [left, right] = [Math.max(r.left, whole.left), Math.min(r.right, whole.right)];
-      for (let y = Math.max(r.top, whole.top); y < Math.min(r.bottom, whole.bottom); y++) {
-        this.row(plan, (y & 63) * TILE + (left & 63), right - left, this.spare);
-        out.set(arena.u32.subarray(this.spare, this.spare + right - left), (y - r.top) * wide + left - r.left);
-      }
+      const [top, bottom] = [Math.max(r.top, whole.top), Math.min(r.bottom, whole.bottom)];
+      eachBlock((top & 63) * TILE + (left & 63), right - left, bottom - top, (block, row) => {
+        this.codesOf(plan, block, this.spare, TILE);
+        this.takeSpare(block, out, (top + row - r.top) * wide + left - r.left, wide);
+      });
     });
     return out;
   }
@@ -94,9 +105,10 @@ export class Albedo {
   reflectanceAt(x: number, y: number): Float64Array {
     const { tilesX, arena } = this.painting;
     const index = (y >> 6) * tilesX + (x >> 6);
-    this.stack.lay(this.stack.plan(index), (y & 63) * TILE + (x & 63), 1);
-    this.stack.settle(1);
-    return Float64Array.from({ length: BANDS.count }, (_, b) => arena.f32[this.run + b * TILE]);
+    const block = { cell: (y & 63) * TILE + (x & 63), count: 1, rows: 1 };
+    this.stack.lay(this.stack.plan(index), block);
+    this.stack.settle(block);
+    return Float64Array.from({ length: BANDS.count }, (_, b) => arena.f32[this.run + b * BLOCK]);
   }
 
   /** Linear sRGB of the unlit paint at a cell, from the film itself and not from its 8-bit picture. */
@@ -115,13 +127,13 @@ export class Albedo {
     }
   }
 
-  private toCodes(count: number, out: number): void {
+  private toCodes(block: Block, out: number, outRow: number): void {
     if (this.stack.asColours) {
-      this.stack.toCodes(count, out);
+      this.stack.toCodes(block, out, outRow);
       return;
     }
     this.kernels.bandsToCodes(
-      count, this.run, TILE, BANDS.count, this.matrix, VEIL, K2, this.codes, CODE_STEPS, out,
+      block.count, block.rows, this.run, BLOCK, BANDS.count, this.matrix, VEIL, K2, this.codes, CODE_STEPS, out, outRow,
     ); // prettier-ignore
   }
 }

@@ -24,7 +24,6 @@ interface Stage {
  */
 export class BlurStages {
   private readonly stages = new Map<string, Stage>();
-  private readonly row3 = new Float32Array(3 * TILE);
 
   constructor(private readonly painting: Painting) {}
 
@@ -103,8 +102,15 @@ export class BlurStages {
     return this.stages.get(layer.id)?.made[index] ?? 0;
   }
 
-  /** Blurred colours of a run of cells, encoded: rows of red, green and blue, TILE apart. */
-  row(layer: Layer, index: number, cell: number, count: number): Float32Array | undefined {
+  /** Blurred colours of a row of cells, encoded: red, green and blue, `stride` apart in `out`; undefined before there are any. */
+  row(
+    layer: Layer,
+    index: number,
+    cell: number,
+    count: number,
+    stride: number,
+    out: Float32Array,
+  ): Float32Array | undefined {
     const { width, tilesX } = this.painting;
     const stage = this.stages.get(layer.id);
     if (!stage) return undefined;
@@ -112,9 +118,9 @@ export class BlurStages {
     const y = Math.floor(index / tilesX) * TILE + (cell >> 6);
     for (let x = 0; x < count; x++) {
       const v = stage.blurred[y * width + x0 + x];
-      for (let c = 0; c < 3; c++) this.row3[c * TILE + x] = ((v >>> (8 * c)) & 255) / 255;
+      for (let c = 0; c < 3; c++) out[c * stride + x] = ((v >>> (8 * c)) & 255) / 255;
     }
-    return this.row3;
+    return out;
   }
 }
 

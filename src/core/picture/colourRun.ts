@@ -4,6 +4,7 @@ import { CHANNEL_SPECTRA, CURVE_STEPS, decodeFast, encoded } from '@/core/colour
 import type { Arena } from '@/core/film/arena';
 import { TILE } from '@/core/film/cells';
 import type { Kernels } from '@/core/kernels/kernels';
+import { BLOCK, type Block } from './block';
 
 /** Saunderson's numerator folded into the matrix: works with R / (1 - K2 R). */
 export const FOLDED_MATRIX = Float32Array.from({ length: BANDS.count * 3 }, (_, j) => {
@@ -26,17 +27,17 @@ export function colourTables(arena: Arena): ColourTables {
 }
 
 /**
- * The colours of a run of cells as a screen has them, beside its bands. Blend modes, pixels and adjustments work on
+ * The colours of a block of cells as a screen has them, beside its bands. Blend modes, pixels and adjustments work on
  * these; where paint lies on them again, the bands are brought up to what they have become. Cells whose colour did not
  * change keep their bands to the last bit.
  */
 export class ColourRun {
-  /** Word address of encoded sRGB: rows of red, green and blue, TILE apart. */
+  /** Word address of encoded sRGB: planes of red, green and blue, BLOCK apart. */
   readonly rgb: number;
   /** Word addresses of linear light when the colours were made from the bands, and of the encoded colours then. */
   readonly linear: number;
   private readonly was: number;
-  /** Whether `rgb` and not the bands say how the run looks. */
+  /** Whether `rgb` and not the bands say how the block looks. */
   active = false;
 
   /** @param run word address of the bands */
@@ -46,51 +47,54 @@ export class ColourRun {
     readonly run: number,
     private readonly tables: ColourTables,
   ) {
-    this.rgb = arena.allocate(9 * TILE * 4) >> 2;
-    this.linear = this.rgb + 3 * TILE;
-    this.was = this.rgb + 6 * TILE;
+    this.rgb = arena.allocate(9 * BLOCK * 4) >> 2;
+    this.linear = this.rgb + 3 * BLOCK;
+    this.was = this.rgb + 6 * BLOCK;
   }
 
   /** From here on `rgb` holds. */
-  enter(count: number): void {
+  enter({ count, rows }: Block): void {
     if (this.active) return;
     this.active = true;
     const { linear, rgb } = this;
     const { matrix, curve } = this.tables;
-    this.kernels.bandsToColours(count, this.run, TILE, BANDS.count, matrix, VEIL, K2, curve, CURVE_STEPS, linear, rgb);
-    this.arena.f32.copyWithin(this.was, rgb, rgb + 3 * TILE);
+    this.kernels.bandsToColours(
+      count, rows, this.run, BLOCK, BANDS.count, matrix, VEIL, K2, curve, CURVE_STEPS, linear, rgb,
+    ); // prettier-ignore
+    const { f32 } = this.arena;
+    for (let c = 0; c < 3 * BLOCK; c += BLOCK) f32.copyWithin(this.was + c, rgb + c, rgb + c + rows * TILE);
   }
 
   /** From here on the bands hold, brought up to what `rgb` has become. */
-  leave(count: number): void {
+  leave({ count, rows }: Block): void {
     if (!this.active) return;
     this.active = false;
     const { f32 } = this.arena;
     const { linear, rgb, was, run } = this;
     const same = (at: number) => f32[rgb + at] === f32[was + at];
-    for (let x = 0; x < count; x++) {
-      if (same(x) && same(TILE + x) && same(2 * TILE + x)) continue;
-      const dr = decodeFast(f32[rgb + x]) - f32[linear + x];
-      const dg = decodeFast(f32[rgb + TILE + x]) - f32[linear + TILE + x];
-      const db = decodeFast(f32[rgb + 2 * TILE + x]) - f32[linear + 2 * TILE + x];
+    for (let i = 0; i < rows * TILE; i++) {
+      if ((i & 63) >= count || (same(i) && same(BLOCK + i) && same(2 * BLOCK + i))) continue;
+      const dr = decodeFast(f32[rgb + i]) - f32[linear + i];
+      const dg = decodeFast(f32[rgb + BLOCK + i]) - f32[linear + BLOCK + i];
+      const db = decodeFast(f32[rgb + 2 * BLOCK + i]) - f32[linear + 2 * BLOCK + i];
       for (let k = 0; k < BANDS.count; k++) {
-        const R = f32[run + k * TILE + x];
+        const R = f32[run + k * BLOCK + i];
         const seen =
           VEIL + ((1 - K1) * (1 - K2) * R) / (1 - K2 * R) +
           dr * CHANNEL_SPECTRA[k] + dg * CHANNEL_SPECTRA[BANDS.count + k] + db * CHANNEL_SPECTRA[2 * BANDS.count + k]; // prettier-ignore
-        f32[run + k * TILE + x] = inside(seen);
+        f32[run + k * BLOCK + i] = inside(seen);
       }
     }
   }
 
-  /** The rows of `rgb`, until the memory grows. */
-  get rows(): Float32Array {
-    return this.arena.f32.subarray(this.rgb, this.rgb + 3 * TILE);
+  /** The planes of `rgb` from a row on, until the memory grows. */
+  planes(row = 0): Float32Array {
+    return this.arena.f32.subarray(this.rgb + row * TILE, this.rgb + 3 * BLOCK);
   }
 
-  /** sRGB codes of a run that `rgb` says, 0xffBBGGRR. @param out word address */
-  toCodes(count: number, out: number): void {
-    this.kernels.coloursToCodes(count, this.rgb, TILE, out);
+  /** sRGB codes that `rgb` says, 0xffBBGGRR. @param out word address; its rows are `outRow` apart */
+  toCodes({ count, rows }: Block, out: number, outRow: number): void {
+    this.kernels.coloursToCodes(count, rows, this.rgb, BLOCK, out, outRow);
   }
 }
 

@@ -5,6 +5,7 @@ import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
 import type { Tile } from '@/core/film/tile';
 import type { Kernels } from '@/core/kernels/kernels';
+import { BLOCK, type Block } from './block';
 import { WashFilm, type LaidWash } from './washFilm';
 
 /** A layer's tile with its wash made ready. */
@@ -15,8 +16,8 @@ export interface SeenTile {
 }
 
 /**
- * Lays the paint of one tile of one layer over runs of cells: films over a substrate, in bands. A run is `BANDS.count`
- * rows of TILE words; what stands in it is what lies below, and is replaced by what is seen through the paint.
+ * Lays the paint of one tile of one layer over blocks of cells: films over a substrate, in bands. A run is `BANDS.count`
+ * planes of BLOCK words; what stands in it is what lies below, and is replaced by what is seen through the paint.
  */
 export class FilmRun {
   readonly washes: WashFilm;
@@ -36,8 +37,8 @@ export class FilmRun {
     private readonly kernels: Kernels,
   ) {
     const { arena } = painting;
-    this.scratch = arena.allocate(TILE * 4 * 64) >> 2;
-    this.steps = arena.allocate(TILE * 2) >> 2;
+    this.scratch = arena.allocate(BLOCK * 4 * 64) >> 2;
+    this.steps = arena.allocate(BLOCK * 2) >> 2;
     this.massList = arena.allocate(64 * 4) >> 2;
     this.skinList = arena.allocate(64 * 4) >> 2;
     this.washes = new WashFilm(painting, kernels, (pigments) => this.tablesFor(pigments));
@@ -49,45 +50,51 @@ export class FilmRun {
   }
 
   /** Everything of a tile, oldest first. @param run word address */
-  lay({ tile, wash }: SeenTile, index: number, cell: number, count: number, run: number): void {
-    this.layStrata(tile, cell, count, run);
-    this.layOpen(tile, wash, index, cell, count, run);
+  lay({ tile, wash }: SeenTile, index: number, block: Block, run: number): void {
+    this.layStrata(tile, block, run);
+    this.layOpen(tile, wash, index, block, run);
   }
 
   /** The dry films of a tile; what is being rubbed out is looked through. */
-  layStrata(tile: Tile, cell: number, count: number, run: number): void {
+  layStrata(tile: Tile, { cell, count, rows }: Block, run: number): void {
+    // whole rows are unpacked
+    const first = cell & ~63;
+    const words = rows * TILE;
     const thinned = tile.rubbing;
     for (const stratum of tile.strata) {
       const { arena } = this.painting;
       let tables = this.strataTables.get(stratum.pigments);
       if (tables === undefined) this.strataTables.set(stratum.pigments, (tables = this.tablesFor(stratum.pigments)));
       const unpack = (steps: Uint16Array, unit: number, to: number) => {
-        arena.u16.set(steps.subarray(cell, cell + count), this.steps << 1);
-        this.kernels.unpackSteps(this.steps << 1, count, unit, to);
+        arena.u16.set(steps.subarray(first, first + words), this.steps << 1);
+        this.kernels.unpackSteps(this.steps << 1, words, unit, to);
         if (!thinned) return;
         const { f32 } = arena;
-        for (let x = 0; x < count; x++) f32[to + x] *= 1 - f32[(tile.laid >> 2) + cell + x];
+        for (let i = 0; i < words; i++) f32[to + i] *= 1 - f32[(tile.laid >> 2) + first + i];
       };
       const thickness = this.scratch;
       unpack(stratum.thickness, stratum.thicknessStep, thickness);
       let planes = 0;
       stratum.pigments.forEach((pigment, i) => {
         if (!isColoured(pigment)) return;
-        const to = thickness + (planes + 1) * TILE;
+        const to = thickness + (planes + 1) * BLOCK;
         unpack(stratum.mass[i], stratum.massStep[i], to);
-        arena.i32[this.massList + planes++] = to;
+        arena.i32[this.massList + planes++] = to + cell - first;
       });
-      this.kernels.filmOver(count, this.massList, 0, planes, thickness, 0, tables, BANDS.count, run, TILE);
+      const top = thickness + cell - first;
+      this.kernels.filmOver(count, rows, this.massList, 0, planes, top, 0, tables, BANDS.count, run, BLOCK);
     }
   }
 
   /** Washes, dust and the wet film. */
-  layOpen(tile: Tile, wash: LaidWash | undefined, index: number, cell: number, count: number, run: number): void {
-    if (wash) this.washes.lay(wash, index, cell, count, run, TILE);
-    if (tile.volume) this.layWet(tile, cell, count, run);
+  layOpen(tile: Tile, wash: LaidWash | undefined, index: number, block: Block, run: number): void {
+    for (let y = 0; wash && y < block.rows; y++) {
+      this.washes.lay(wash, index, block.cell + y * TILE, block.count, run + y * TILE, BLOCK);
+    }
+    if (tile.volume) this.layWet(tile, block, run);
   }
 
-  private layWet(tile: Tile, cell: number, count: number, run: number): void {
+  private layWet(tile: Tile, { cell, count, rows }: Block, run: number): void {
     const tables = this.tablesFor(tile.pigments);
     const { i32 } = this.painting.arena;
     let planes = 0;
@@ -100,13 +107,13 @@ export class FilmRun {
     const { kernels, massList, skinList } = this;
     const thickness = (tile.volume >> 2) + cell;
     if (!tile.skinVolume) {
-      kernels.filmOver(count, massList, 0, planes, thickness, 0, tables, BANDS.count, run, TILE);
+      kernels.filmOver(count, rows, massList, 0, planes, thickness, 0, tables, BANDS.count, run, BLOCK);
       return;
     }
     // what is below, then what lies on top
     const top = (tile.skinVolume >> 2) + cell;
-    kernels.filmOver(count, massList, skinList, planes, thickness, top, tables, BANDS.count, run, TILE);
-    kernels.filmOver(count, skinList, 0, planes, top, 0, tables, BANDS.count, run, TILE);
+    kernels.filmOver(count, rows, massList, skinList, planes, thickness, top, tables, BANDS.count, run, BLOCK);
+    kernels.filmOver(count, rows, skinList, 0, planes, top, 0, tables, BANDS.count, run, BLOCK);
   }
 
   /** K and S of a set of pigments, laid out for the kernel. */

@@ -176,6 +176,40 @@ describe('a stack of everything', () => {
     }
   }, 60_000); // prettier-ignore
 
+  it('keeps what lies below a layer that has nothing yet, in a group as well, and follows when that changes', () => {
+    const studio = square();
+    act(studio, pixels(SIDE, SIDE, (x, y) => [...random3(x, y, 3), 255], { tileMm: (SIDE * 25.4) / 120 }));
+    act(studio, { do: 'layer.add', name: 'Far' }, { do: 'tool', tool: 'flat', sizeMm: 4 }, { do: 'load', mixture: { PB29: 1, PW6: 1 } }, line(2, 8, 13, 8), { do: 'dry' });
+    act(studio, { do: 'layer.add', kind: 'group', name: 'Figure' });
+    act(studio, { do: 'layer.add', name: 'Body' });
+    act(studio, { do: 'layer.add', kind: 'adjust', adjust: { kind: 'warmth', warmth: 0.5 } });
+    const { painting } = studio;
+    const named = (name: string) => painting.layers.find((l) => l.name === name)!.id;
+    const picture = new Picture(painting);
+    const far = () => {
+      const fresh = new Studio({ ...studio.spec });
+      for (const command of studio.history) fresh.apply(command);
+      const again = new Picture(fresh.painting);
+      again.update(wholeRect(fresh.painting));
+      let most = 0;
+      for (let i = 0; i < SIDE * SIDE; i++) {
+        const [a, b] = [painting.arena.u32[picture.lit + i], fresh.painting.arena.u32[again.lit + i]];
+        for (let c = 0; c < 24; c += 8) most = Math.max(most, Math.abs(((a >>> c) & 255) - ((b >>> c) & 255)));
+      }
+      return most;
+    };
+    picture.update(wholeRect(painting));
+    for (const layer of ['Body', 'Far']) {
+      act(studio, { do: 'layer.choose', layer: named(layer) }, { do: 'load', mixture: { PBr7BS: 1, PW6: 2 } });
+      picture.warm(0);
+      picture.update(act(studio, line(3, 5, 12, 11)).rect, layer === 'Far');
+      expect(far(), layer).toBe(0);
+    }
+    picture.update(act(studio, { do: 'layer.set', layer: named('Far'), opacity: 0.5 }).rect);
+    picture.update(wholeRect(painting));
+    expect(far()).toBe(0);
+  }); // prettier-ignore
+
   it('two adjustments that follow each other under the layer in hand are followed when either changes', () => {
     const studio = square();
     act(

@@ -3,13 +3,14 @@ import { BANDS } from '@/core/colour/bands';
 import { blendOver, blendRow } from '@/core/colour/blendModes';
 import { encodeFast } from '@/core/colour/rgbBands';
 import { clipBase, coverageOf, maskOf } from '@/core/film/coverage';
-import { TILE } from '@/core/film/cells';
+import { TILE, TILE_CELLS } from '@/core/film/cells';
 import type { Layer } from '@/core/film/layer';
 import { lookSerial, type LayerLook } from '@/core/film/layerLook';
 import type { Painting } from '@/core/film/painting';
 import type { Tile } from '@/core/film/tile';
 import type { Kernels } from '@/core/kernels/kernels';
 import { LOOPED_BLENDS } from '@/core/kernels/light';
+import { BLOCK, eachBlock, type Block } from './block';
 import { BlurStages } from './blurStages';
 import { ColourRun, colourTables } from './colourRun';
 import { FilmRun, type SeenTile } from './filmRun';
@@ -39,6 +40,8 @@ export type FilmStep = Pick<Step, 'shares' | 'opacity'> & { readonly film: SeenT
 export interface TilePlan {
   readonly index: number;
   readonly steps: readonly Step[];
+  /** Whether it is only looked at in passing: no other tile is given up for it. */
+  readonly inPassing?: boolean;
   /** What is kept of its lowest steps, once that was asked for. */
   kept?: Kept;
 }
@@ -54,7 +57,7 @@ interface Kept {
 }
 
 /**
- * How layers meet, over one run of cells at a time.
+ * How layers meet, over one block of cells at a time.
  *
  * Paint over paint is a film over a substrate, in bands. Blend modes, pixels, light and adjustments work on encoded sRGB
  * (W3C Compositing and Blending 1); paint above them lies on what they have made of the bands. Opacity, masks and clipping
@@ -71,12 +74,12 @@ export class LayerStack {
   private readonly light: ColourRun;
   /** The layer whose dry paint has been laid already, from what is kept. */
   private openOnly: Layer | undefined;
-  /** A run as an adjustment leaves it, where it is only partly seen. */
-  private readonly adjusted = new Float32Array(3 * TILE);
+  /** A block as an adjustment leaves it, where it is only partly seen. */
+  private readonly adjusted = new Float32Array(3 * BLOCK);
   private readonly fusions = new WeakMap<Adjuster, WeakMap<Adjuster, Adjuster | undefined>>();
   private readonly adjusters = new WeakMap<LayerLook, Adjuster>();
 
-  /** Word addresses of rows on their way to the loops: pixels, and the share of each. */
+  /** Word addresses of what is on its way to the loops: pixels, and the share of each. */
   private readonly pixels: number;
   private readonly shares: number;
   /** Places for the tables of adjusters in the arena: word addresses, and whose stand there. */
@@ -93,12 +96,12 @@ export class LayerStack {
     this.run = run;
     this.films = new FilmRun(painting, kernels);
     const tables = colourTables(arena);
-    const bands = () => arena.allocate(TILE * 4 * BANDS.count) >> 2;
+    const bands = () => arena.allocate(BLOCK * 4 * BANDS.count) >> 2;
     this.colours = new ColourRun(arena, kernels, run, tables);
     this.dark = new ColourRun(arena, kernels, bands(), tables);
     this.light = new ColourRun(arena, kernels, bands(), tables);
-    this.pixels = arena.allocate(TILE * 4) >> 2;
-    this.shares = arena.allocate(TILE * 4) >> 2;
+    this.pixels = arena.allocate(BLOCK * 4) >> 2;
+    this.shares = arena.allocate(BLOCK * 4) >> 2;
     this.places = [0, 1, 2, 3].map(() => ({ at: arena.allocate(3 * (TABLE_STEPS + 2) * 4) >> 2 }));
     this.substrates = new SubstrateCache(arena);
     this.blurs = new BlurStages(painting);
@@ -111,19 +114,19 @@ export class LayerStack {
     );
   }
 
-  /** The bands of the run that was laid say how it looks, whatever it went through. */
-  settle(count: number): void {
-    this.colours.leave(count);
+  /** The bands of the block that was laid say how it looks, whatever it went through. */
+  settle(block: Block): void {
+    this.colours.leave(block);
   }
 
-  /** Whether a run that was laid stands as colours, and not as bands. */
+  /** Whether a block that was laid stands as colours, and not as bands. */
   get asColours(): boolean {
     return this.colours.active;
   }
 
-  /** Codes of the run that was laid, where it stands as colours. @param out word address */
-  toCodes(count: number, out: number): void {
-    this.colours.toCodes(count, out);
+  /** Codes of the block that was laid, where it stands as colours. @param out word address; its rows are `outRow` apart */
+  toCodes(block: Block, out: number, outRow: number): void {
+    this.colours.toCodes(block, out, outRow);
   }
 
   /** The state of what lies below a layer on a tile; see `keyOf`. */
@@ -134,8 +137,8 @@ export class LayerStack {
   }
 
   /** What there is to do on a tile. */
-  plan(index: number): TilePlan {
-    return { index, steps: this.stepsOf(undefined, index) };
+  plan(index: number, inPassing = false): TilePlan {
+    return { index, steps: this.stepsOf(undefined, index), inPassing };
   }
 
   private stepsOf(group: string | undefined, index: number): Step[] {
@@ -213,125 +216,131 @@ export class LayerStack {
   }
 
   /**
-   * Lays a run of cells of one row of a tile: from the ground up through every layer, or up to one of them.
+   * Lays a block of cells of a tile: from the ground up through every layer, or up to one of them.
    * @param stop a step that is not laid any more
    */
-  lay(plan: TilePlan, cell: number, count: number, stop?: Layer): void {
+  lay(plan: TilePlan, block: Block, stop?: Layer): void {
+    const { cell, rows } = block;
     const { arena, ground } = this.painting;
     const { run } = this;
     this.colours.active = false;
     this.openOnly = undefined;
     const kept = stop ? undefined : (plan.kept ??= this.keptOf(plan));
+    const { f32 } = arena;
+    const words = rows * TILE;
     if (kept?.at === undefined) {
-      for (let b = 0; b < BANDS.count; b++) arena.f32.fill(ground[b], run + b * TILE, run + b * TILE + count);
+      for (let b = 0; b < BANDS.count; b++) f32.fill(ground[b], run + b * BLOCK, run + b * BLOCK + words);
     } else {
-      const from = this.substrates.row(kept.at, cell >> 6) + (cell & 63);
-      arena.f32.copyWithin(run, from, from + (BANDS.count - 1) * TILE + count);
+      for (let b = 0; b < BANDS.count; b++) {
+        const from = kept.at + b * TILE_CELLS + cell;
+        f32.copyWithin(run + b * BLOCK, from, from + words);
+      }
       this.openOnly = kept.openOnly;
     }
-    this.laySteps(plan.steps, kept?.next ?? 0, plan.index, cell, count, stop);
+    this.laySteps(plan.steps, kept?.next ?? 0, plan.index, block, stop);
   }
 
   /** @returns whether it came to the step at which it should stop */
-  private laySteps(
-    steps: readonly Step[],
-    first: number,
-    index: number,
-    cell: number,
-    count: number,
-    stop?: Layer,
-  ): boolean {
+  private laySteps(steps: readonly Step[], first: number, index: number, block: Block, stop?: Layer): boolean {
     for (let k = first; k < steps.length; k++) {
       const step = steps[k];
       if (step.layer === stop) return true;
       if (step.members) {
-        const before = step.shares || step.opacity < 1 ? this.remember(count) : undefined;
-        if (this.laySteps(step.members, 0, index, cell, count, stop)) return true;
-        if (before) this.fade(before, step, cell, count);
-      } else if (step.film) this.layFilm(step, step.film, index, cell, count);
-      else this.layColours(step, index, cell, count);
+        const before = step.shares || step.opacity < 1 ? this.remember(block) : undefined;
+        if (this.laySteps(step.members, 0, index, block, stop)) return true;
+        if (before) this.fade(before, step, block);
+      } else if (step.film) this.layFilm(step, step.film, index, block);
+      else this.layColours(step, index, block);
     }
     return false;
   }
 
-  private layFilm(step: Step, film: SeenTile, index: number, cell: number, count: number): void {
+  private layFilm(step: Step, film: SeenTile, index: number, block: Block): void {
     if (step.layer.look.blend !== 'normal') {
-      this.blendFilm(step, film, index, cell, count);
+      this.blendFilm(step, film, index, block);
       return;
     }
-    this.colours.leave(count);
-    const before = step.shares || step.opacity < 1 ? this.remember(count) : undefined;
+    this.colours.leave(block);
+    const before = step.shares || step.opacity < 1 ? this.remember(block) : undefined;
     if (this.openOnly === step.layer) {
-      this.films.layOpen(film.tile, film.wash, index, cell, count, this.run);
+      this.films.layOpen(film.tile, film.wash, index, block, this.run);
       this.openOnly = undefined;
-    } else this.films.lay(film, index, cell, count, this.run);
-    if (before) this.fade(before, step, cell, count);
+    } else this.films.lay(film, index, block, this.run);
+    if (before) this.fade(before, step, block);
   }
 
   /** A layer of paint with a blend mode: how it looks alone over black and over white says its colour and how it covers. */
-  private blendFilm(step: Step, film: SeenTile, index: number, cell: number, count: number): void {
+  private blendFilm(step: Step, film: SeenTile, index: number, block: Block): void {
     const { arena } = this.painting;
     const { dark, light, colours } = this;
     for (const [side, ground] of [[dark, 0], [light, 1]] as const) {
-      for (let b = 0; b < BANDS.count; b++) arena.f32.fill(ground, side.run + b * TILE, side.run + b * TILE + count);
-      this.films.lay(film, index, cell, count, side.run);
+      arena.f32.fill(ground, side.run, side.run + BLOCK * BANDS.count);
+      this.films.lay(film, index, block, side.run);
       side.active = false;
-      side.enter(count);
+      side.enter(block);
     } // prettier-ignore
-    colours.enter(count);
+    colours.enter(block);
     const { f32 } = arena;
-    const [d, l] = [dark.linear, light.linear].map((at) => f32.subarray(at, at + 3 * TILE));
-    const { rows } = colours;
-    for (let x = 0; x < count; x++) {
-      const white = (l[x] + l[TILE + x] + l[2 * TILE + x] - d[x] - d[TILE + x] - d[2 * TILE + x]) / (3 * WHITE_RANGE);
+    const [d, l] = [dark.linear, light.linear].map((at) => f32.subarray(at, at + 3 * BLOCK));
+    const planes = colours.planes();
+    const { cell, count, rows } = block;
+    for (let i = 0; i < rows * TILE; i++) {
+      if ((i & 63) >= count) continue;
+      const white =
+        (l[i] + l[BLOCK + i] + l[2 * BLOCK + i] - d[i] - d[BLOCK + i] - d[2 * BLOCK + i]) / (3 * WHITE_RANGE);
       const alpha = Math.max(0, Math.min(1, 1 - white));
       if (alpha <= 0.002) continue;
-      const own = (c: number) => encodeFast(d[c * TILE + x] / alpha);
-      const share = alpha * step.opacity * (step.shares ? step.shares[cell + x] : 1);
-      blendOver(step.layer.look.blend, rows, x, TILE, own(0), own(1), own(2), share);
+      const own = (c: number) => encodeFast(d[c * BLOCK + i] / alpha);
+      const share = alpha * step.opacity * (step.shares ? step.shares[cell + i] : 1);
+      blendOver(step.layer.look.blend, planes, i, BLOCK, own(0), own(1), own(2), share);
     }
   }
 
-  private layColours(step: Step, index: number, cell: number, count: number): void {
+  private layColours(step: Step, index: number, block: Block): void {
     const { colours } = this;
+    const { cell, count, rows } = block;
     const { layer, pixels, adjust, shares, opacity } = step;
-    colours.enter(count);
+    colours.enter(block);
     const { blend } = layer.look;
     if (pixels) {
-      this.layPixels(step, pixels, cell, count);
+      this.layPixels(step, pixels, block);
       return;
     }
-    let after = step.blur && this.blurs.row(layer, index, cell, count);
-    if (step.blur && !after) return;
     if (adjust?.tables && blend === 'normal' && !shares && opacity === 1) {
-      this.kernels.throughTables(count, colours.rgb, TILE, this.placeOf(adjust), TABLE_STEPS);
+      this.kernels.throughTables(count, rows, colours.rgb, BLOCK, this.placeOf(adjust), TABLE_STEPS);
       return;
     }
-    const { rows } = colours;
-    if (adjust) {
-      this.adjusted.set(rows);
-      adjust(this.adjusted, TILE, count);
-      after = this.adjusted;
-    }
-    const to = after!;
-    for (let x = 0; x < count; x++) {
-      const share = shares ? opacity * shares[cell + x] : opacity;
-      if (share > 0) blendOver(blend, rows, x, TILE, to[x], to[TILE + x], to[2 * TILE + x], share);
+    for (let row = 0; row < rows; row++) {
+      const from = cell + row * TILE;
+      const own = colours.planes(row);
+      let to: Float32Array | undefined = this.adjusted;
+      if (adjust) {
+        to.set(own);
+        adjust(to, BLOCK, count);
+      } else to = this.blurs.row(layer, index, from, count, BLOCK, to);
+      if (!to) return;
+      for (let x = 0; x < count; x++) {
+        const share = shares ? opacity * shares[from + x] : opacity;
+        if (share > 0) blendOver(blend, own, x, BLOCK, to[x], to[BLOCK + x], to[2 * BLOCK + x], share);
+      }
     }
   }
 
-  private layPixels({ layer, shares, opacity }: Step, pixels: Uint32Array, cell: number, count: number): void {
+  private layPixels({ layer, shares, opacity }: Step, pixels: Uint32Array, { cell, count, rows }: Block): void {
     const { colours, painting } = this;
     const { blend } = layer.look;
     const loop = (LOOPED_BLENDS as readonly string[]).indexOf(blend);
     if (loop < 0) {
-      blendRow(blend, colours.rows, TILE, count, pixels, cell, opacity, shares);
+      for (let row = 0; row < rows; row++) {
+        blendRow(blend, colours.planes(row), BLOCK, count, pixels, cell + row * TILE, opacity, shares);
+      }
       return;
     }
     const { f32, u32 } = painting.arena;
-    u32.set(pixels.subarray(cell, cell + count), this.pixels);
-    if (shares) f32.set(shares.subarray(cell, cell + count), this.shares);
-    this.kernels.blendPixels(count, loop, colours.rgb, TILE, this.pixels, shares ? this.shares : 0, opacity);
+    const words = rows * TILE;
+    u32.set(pixels.subarray(cell, cell + words), this.pixels);
+    if (shares) f32.set(shares.subarray(cell, cell + words), this.shares);
+    this.kernels.blendPixels(count, rows, loop, colours.rgb, BLOCK, this.pixels, shares ? this.shares : 0, opacity);
   }
 
   /** Word address of an adjuster's tables. */
@@ -363,50 +372,65 @@ export class LayerStack {
     this.keptOf(this.plan(index));
   }
 
-  /** How the run looks now. */
-  private remember(count: number): Float32Array {
-    this.colours.leave(count);
-    return this.painting.arena.f32.slice(this.run, this.run + BANDS.count * TILE);
+  /** How the block looks now. */
+  private remember(block: Block): Float32Array {
+    this.colours.leave(block);
+    return this.painting.arena.f32.slice(this.run, this.run + BANDS.count * BLOCK);
   }
 
   /** Fades what has come since `before` by a step's share. */
-  private fade(before: Float32Array, { shares, opacity }: Step, cell: number, count: number): void {
-    this.colours.leave(count);
+  private fade(before: Float32Array, { shares, opacity }: Step, block: Block): void {
+    this.colours.leave(block);
+    const { cell, rows } = block;
     const { f32 } = this.painting.arena;
     for (let b = 0; b < BANDS.count; b++) {
-      for (let x = 0; x < count; x++) {
-        const at = b * TILE + x;
-        const share = shares ? opacity * shares[cell + x] : opacity;
+      for (let i = 0; i < rows * TILE; i++) {
+        const at = b * BLOCK + i;
+        const share = shares ? opacity * shares[cell + i] : opacity;
         f32[this.run + at] = before[at] + share * (f32[this.run + at] - before[at]);
       }
     }
+  }
+
+  /** How many steps lie below a layer, or below the group that it is in; on the tile it may have nothing yet. */
+  private countBelow(steps: readonly Step[], layer: Layer): number {
+    const { layers } = this.painting;
+    let outer = layer;
+    for (let up: Layer | undefined = layer; up; up = up.look.group ? this.painting.layer(up.look.group) : undefined)
+      outer = up;
+    const place = layers.indexOf(outer);
+    const above = steps.findIndex((step) => layers.indexOf(step.layer) >= place);
+    return above < 0 ? steps.length : above;
   }
 
   /** What is kept of the layers below the one that is painted on, and of its own dry paint; made where it is missing. */
   private keptOf(plan: TilePlan): Kept {
     const { active, arena } = this.painting;
     const nothing = { at: undefined, next: 0 };
-    const next = plan.steps.findIndex(
-      ({ layer, members }) => layer === active || members?.some((m) => m.layer === active),
-    );
-    if (next < 0) return nothing;
-    const own = plan.steps[next];
-    const plain = own.film && !own.shares && own.opacity === 1 && own.layer.look.blend === 'normal';
-    const dry = plain && !own.film.tile.rubbing && own.film.tile.strata.length > 0 ? own.film.tile : undefined;
+    const next = this.countBelow(plan.steps, active);
+    const own = plan.steps.at(next);
+    const plain = own?.layer === active && !own.shares && own.opacity === 1 && own.layer.look.blend === 'normal';
+    const dry =
+      plain && own.film && !own.film.tile.rubbing && own.film.tile.strata.length > 0 ? own.film.tile : undefined;
     if (next === 0 && !dry) return nothing;
     const below = { index: plan.index, steps: plan.steps.slice(0, next) };
     const key = this.keyOf(below) + (dry ? ` on ${strataSerial(dry)}` : '');
     let at = this.substrates.find(plan.index, key);
+    if (at === undefined && plan.inPassing && !this.substrates.hasRoom(plan.index)) return nothing;
     if (at === undefined) {
       at = this.substrates.make(plan.index, key);
-      for (let row = 0; row < TILE; row++) {
-        this.lay(below, row * TILE, TILE, active);
-        this.colours.leave(TILE);
-        if (dry) this.films.layStrata(dry, row * TILE, TILE, this.run);
-        arena.f32.copyWithin(this.substrates.row(at, row), this.run, this.run + BANDS.count * TILE);
-      }
+      const to = at;
+      eachBlock(0, TILE, TILE, (block) => {
+        this.lay(below, block, active);
+        this.colours.leave(block);
+        if (dry) this.films.layStrata(dry, block, this.run);
+        for (let b = 0; b < BANDS.count; b++) {
+          const from = this.run + b * BLOCK;
+          arena.f32.copyWithin(to + b * TILE_CELLS + block.cell, from, from + BLOCK);
+        }
+      });
     }
-    return { at, next, ...(dry && { openOnly: own.layer }) };
+    return { at, next, ...(dry && { openOnly: active }) };
   }
 }
 

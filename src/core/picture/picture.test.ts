@@ -106,6 +106,32 @@ describe('sampling', () => {
   });
 });
 
+describe('a stroke that is drawn as it is made', () => {
+  it.each(['flat', 'knife', 'spray', 'rag'] as const)('looks in the end as it does drawn at once: %s', (tool) => {
+    const studio = studioFor(60, 30, { seed: 5 });
+    paint(studio, ...field([2, 2, 56, 26], { PY43: 1, PW6: 1 }, 8, 0.7), ...(tool === 'rag' ? [{ do: 'tool', tool, sizeMm: 9 } as const] : loaded(tool, 9, { PB29: 1 })));
+    const { painting } = studio;
+    const picture = new Picture(painting);
+    picture.update(whole(picture));
+    studio.beginStroke();
+    for (let t = 0; t < 60; t++) {
+      studio.addSample([t * 8, 6 + t * 0.8, 15 + 4 * Math.sin(t / 9), 0.7]);
+      if (t % 3 === 2) picture.update(studio.publishStroke());
+    }
+    const { unshown, change } = studio.endStroke();
+    picture.update(unshown);
+    const shown = painting.arena.u32.slice(picture.lit, picture.lit + painting.width * painting.height);
+    picture.update(whole(picture));
+    const n = shown.length;
+    let other = 0;
+    for (let i = 0; i < n; i++) if (shown[i] !== painting.arena.u32[picture.lit + i]) other++;
+    // paint that is too little to be seen is wiped off when the tool is lifted
+    expect(other / n).toBeLessThan(1e-4);
+    expect((unshown.right - unshown.left) * (unshown.bottom - unshown.top)).toBeLessThanOrEqual((change.rect.right - change.rect.left) * (change.rect.bottom - change.rect.top));
+    if (tool === 'flat') expect(unshown.right - unshown.left).toBeLessThan(0.75 * (change.rect.right - change.rect.left));
+  }); // prettier-ignore
+});
+
 describe('light', () => {
   const studio = studioFor(40, 30, { seed: 3 });
   paint(studio, ...field([2, 2, 36, 26], { PW6: 1 }, 12, 0.9));

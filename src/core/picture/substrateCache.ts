@@ -1,8 +1,8 @@
 import { BANDS } from '@/core/colour/bands';
 import type { Arena } from '@/core/film/arena';
-import { PLANE_BYTES, TILE } from '@/core/film/cells';
+import { PLANE_BYTES } from '@/core/film/cells';
 
-/** Tiles that are kept at most: 80 MB. */
+/** Tiles that are kept at most: 126 MB. */
 const MOST = 640;
 
 /**
@@ -14,7 +14,7 @@ export class SubstrateCache {
 
   constructor(private readonly arena: Arena) {}
 
-  /** Word address of a tile's bands, row by row; undefined where they are not as the key says. */
+  /** Word address of a tile's bands, one plane after the other; undefined where they are not as the key says. */
   find(index: number, key: string): number | undefined {
     const found = this.kept.get(index);
     if (found?.key !== key) return undefined;
@@ -23,11 +23,16 @@ export class SubstrateCache {
     return found.at;
   }
 
+  /** Whether a tile can be kept without another being given up. */
+  hasRoom(index: number): boolean {
+    return this.kept.has(index) || this.kept.size < MOST;
+  }
+
   /** Room for a tile's bands, to be filled now. */
   make(index: number, key: string): number {
     let room = this.kept.get(index);
     if (room) this.kept.delete(index);
-    else if (this.kept.size >= MOST) {
+    else if (!this.hasRoom(index)) {
       const [oldest, its] = this.kept.entries().next().value!;
       this.kept.delete(oldest);
       room = its;
@@ -35,10 +40,5 @@ export class SubstrateCache {
     const at = room?.at ?? this.arena.allocate(PLANE_BYTES * BANDS.count) >> 2;
     this.kept.set(index, { at, key });
     return at;
-  }
-
-  /** Word address of the bands of a row of what is kept at `at`, TILE apart. */
-  row(at: number, row: number): number {
-    return at + row * BANDS.count * TILE;
   }
 }

@@ -120,7 +120,7 @@ export class WashFilm {
         kernels.sumCoats(count, this.planes, planes.length, cell, wet ? this.looks : 0, WET_DEEPENS, row);
         i32[this.list + k] = row;
       });
-      kernels.filmOver(count, this.list, 0, pigments.length, this.closed, 0, tables, BANDS.count, run, stride);
+      kernels.filmOver(count, 1, this.list, 0, pigments.length, this.closed, 0, tables, BANDS.count, run, stride);
     }
     const masking = wash.resist.masking >> 2;
     if (!masking) return;
