@@ -82,7 +82,7 @@ export interface HeightField {
 /** Lays heights of `count` cells from cell (x, y) on, side by side, to `out` from place `at` on. x, y >= 0. */
 export function layRow({ size, um }: HeightField, x: number, y: number, out: Float32Array, at: number, count: number) {
   const row = (y % size) * size;
-  for (let done = 0; done < count; ) {
+  for (let done = 0; done < count;) {
     const from = (x + done) % size;
     const n = Math.min(count - done, size - from);
     out.set(um.subarray(row + from, row + from + n), at + done);
