@@ -267,7 +267,7 @@ async function layers(page: Page): Promise<Record<string, unknown>> {
     drawn[k] = {
       latencies: [...drawn[k].latencies, ...first.latencies, ...second.latencies],
       sent: drawn[k].sent + first.sent + second.sent,
-      arrived: drawn[k].arrived + second.arrived,
+      arrived: drawn[k].arrived + first.arrived + second.arrived,
     };
   }
   const ratio = (share: number) => round(percentile(drawn[1].latencies, share) / percentile(drawn[0].latencies, share));
