@@ -1,6 +1,7 @@
 import nextVitals from 'eslint-config-next/core-web-vitals';
 import prettier from 'eslint-config-prettier';
 import tseslint from 'typescript-eslint';
+import { staleView } from './scripts/staleView.mjs';
 
 /**
  * Rooms of the house, lowest first. A room may import from those below it and from itself, never upwards.
@@ -95,6 +96,14 @@ const outer = [
   },
 }));
 
+/** Views of the one memory are replaced when it grows. */
+const views = {
+  files: ['src/**/*.ts'],
+  ignores: ['**/*.test.ts', 'src/core/film/arena.ts'],
+  plugins: { arena: { rules: { 'stale-view': staleView } } },
+  rules: { 'arena/stale-view': 'error' },
+};
+
 export default tseslint.config(
   {
     ignores: [
@@ -132,5 +141,6 @@ export default tseslint.config(
   ...direction,
   ...outer,
   sameBits,
+  views,
   prettier,
 );

@@ -18,8 +18,15 @@ export class Arena {
   private top = 64;
   private readonly free_ = new Map<number, number[]>();
 
-  constructor(maximumBytes = 3 * 2 ** 30) {
-    this.memory = createMemory(Math.ceil(maximumBytes / WASM_PAGE));
+  /**
+   * @param restless the memory grows at every allocation and is not shared, so that each leaves all views detached:
+   *   for tests, in which a view that is kept too long then shows at once
+   */
+  constructor(
+    maximumBytes = 3 * 2 ** 30,
+    private readonly restless = false,
+  ) {
+    this.memory = createMemory(Math.ceil(maximumBytes / WASM_PAGE), !restless);
     this.view();
   }
 
@@ -27,6 +34,7 @@ export class Arena {
   allocate(bytes: number): number {
     const size = roundUp(bytes);
     this.used += size;
+    if (this.restless) this.grow(this.u8.length + 1);
     const list = this.free_.get(size);
     const reused = list?.pop();
     if (reused !== undefined) {
@@ -48,9 +56,27 @@ export class Arena {
     else this.free_.set(size, [address]);
   }
 
+  /**
+   * Copies an array to a byte address. The view is read here, when the address and the data are known: writing through a
+   * view that was read before they were worked out goes wrong when that made the memory grow.
+   */
+  write(address: number, data: Float32Array | Int32Array | Uint32Array | Uint16Array | Uint8Array): void {
+    const view =
+      data instanceof Float32Array
+        ? this.f32
+        : data instanceof Int32Array
+          ? this.i32
+          : data instanceof Uint32Array
+            ? this.u32
+            : data instanceof Uint16Array
+              ? this.u16
+              : this.u8;
+    view.set(data, address / data.BYTES_PER_ELEMENT);
+  }
+
   private grow(needed: number): void {
     // at least a quarter more each time, so that a painting grows in few steps
-    const want = Math.max(needed, this.u8.length * 1.25);
+    const want = this.restless ? needed : Math.max(needed, this.u8.length * 1.25);
     this.memory.grow(Math.ceil((want - this.u8.length) / WASM_PAGE));
     this.view();
   }
@@ -68,12 +94,12 @@ export class Arena {
 const WASM_PAGE = 65536;
 const roundUp = (bytes: number) => (bytes + 63) & ~63;
 
-function createMemory(maximum: number): WebAssembly.Memory {
+function createMemory(maximum: number, share: boolean): WebAssembly.Memory {
   const initial = 64; // 4 MiB
-  const shareable = typeof SharedArrayBuffer !== 'undefined';
+  const shared = share && typeof SharedArrayBuffer !== 'undefined';
   try {
-    return new WebAssembly.Memory({ initial, maximum, shared: shareable });
+    return new WebAssembly.Memory({ initial, maximum, shared });
   } catch {
-    return new WebAssembly.Memory({ initial, maximum: Math.min(maximum, 16384), shared: shareable });
+    return new WebAssembly.Memory({ initial, maximum: Math.min(maximum, 16384), shared });
   }
 }

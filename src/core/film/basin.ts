@@ -164,12 +164,12 @@ export class Basin {
     [this.state[index], this.waited[index], this.film[index], this.paint[index]] = image.scalars;
     STATE_PLANES.forEach((name, k) =>
       this.rows(this.at[name] + this.first(index), this.stride, this.side, (row, y) =>
-        this.arena.f32.set(image.planes[k].subarray(y * this.side, (y + 1) * this.side), row),
+        this.arena.write(row << 2, image.planes[k].subarray(y * this.side, (y + 1) * this.side)),
       ),
     );
     const cover = image.planes[STATE_PLANES.length];
     this.rows(this.cover + this.firstCover(index), this.coverStride, TILE, (row, y) =>
-      this.arena.f32.set(cover.subarray(y * TILE, (y + 1) * TILE), row),
+      this.arena.write(row << 2, cover.subarray(y * TILE, (y + 1) * TILE)),
     );
   }
 

@@ -51,14 +51,14 @@ export function recolourTile(
       if (there.length === 0) continue;
       const strength = strengthOf(there);
       for (const { pigment } of there) wash.drop(coat, pigment);
-      for (const [pigment, coats] of colour) arena.f32.set(laid(strength, pigment, coats), wash.plane(coat, pigment) >> 2); // prettier-ignore
+      for (const [pigment, coats] of colour) arena.write(wash.plane(coat, pigment), laid(strength, pigment, coats));
     }
   }
   if (tile.volume && tile.pigments.length > 0) {
     const strength = strengthOf(tile.pigments.map((pigment, k) => ({ pigment, values: plane(tile.mass[k]) })));
     for (const pigment of [...tile.pigments]) tile.dropPigment(pigment);
     tile.dropSkin();
-    for (const [pigment, coats] of colour) arena.f32.set(laid(strength, pigment, coats), tile.massPlane(pigment) >> 2);
+    for (const [pigment, coats] of colour) arena.write(tile.massPlane(pigment), laid(strength, pigment, coats));
   }
   if (tile.strata.length > 0) {
     tile.setStrata(

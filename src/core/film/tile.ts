@@ -200,8 +200,8 @@ export function restoreTile(arena: Arena, tile: Tile, image: TileImage): void {
       planes.push(tile.cure);
     }
     if (image.skin) tile.skinned();
-    planes.forEach((plane, i) => arena.f32.set(image.planes[i], plane >> 2));
-    image.skin?.forEach((plane, i) => arena.f32.set(plane, (tile.skin[i] ?? tile.skinVolume) >> 2));
+    planes.forEach((plane, i) => arena.write(plane, image.planes[i]));
+    image.skin?.forEach((plane, i) => arena.write(tile.skin[i] ?? tile.skinVolume, plane));
   }
   if (image.wash) restoreWash(arena, (tile.wash ??= new Wash(arena)), image.wash);
   else {

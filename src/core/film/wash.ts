@@ -133,11 +133,11 @@ export function restoreWash(arena: Arena, wash: Wash, image: WashImage): void {
   image.pigments.forEach((pigment, i) => {
     for (const coat of COATS) {
       const plane = image.coats[coat][i];
-      if (plane) arena.f32.set(plane, wash.plane(coat, pigment) >> 2);
+      if (plane) arena.write(wash.plane(coat, pigment), plane);
     }
   });
   for (const name of RESISTS) {
     const plane = image.resist[name];
-    if (plane) arena.f32.set(plane, wash.resistPlane(name) >> 2);
+    if (plane) arena.write(wash.resistPlane(name), plane);
   }
 }

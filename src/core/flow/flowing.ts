@@ -90,7 +90,8 @@ export class Flow {
     this.bed = bedOf(painting);
     this.block = this.arena.allocate(WATER.words * 4) >> 2;
     this.list = this.arena.allocate(MOST_CARRIED * 16 * 4) >> 2;
-    this.arena.i32[this.block + WATER.rows] = this.arena.allocate((8 + MOST_CARRIED) * 80 * 4) >> 2;
+    const rows = this.arena.allocate((8 + MOST_CARRIED) * 80 * 4) >> 2;
+    this.arena.i32[this.block + WATER.rows] = rows;
     this.fine = REFERENCE_MM / painting.mmPerPx;
     const flowMm = flowFactor(painting.mmPerPx) * painting.mmPerPx;
     this.coarse = (2 * REFERENCE_MM) / flowMm;

@@ -1,3 +1,4 @@
+import { Arena } from '@/core/film/arena';
 import { Guard } from '@/core/film/guard';
 import type { Layer } from '@/core/film/layer';
 import { holdsFilm, holdsPixels } from '@/core/film/layerLook';
@@ -76,8 +77,9 @@ export class Studio {
   constructor(
     private readonly begunAs: PaintingSpec,
     private readonly historyBytes = 600e6,
+    arena = new Arena(),
   ) {
-    this.canvas = new Painting(begunAs);
+    this.canvas = new Painting(begunAs, arena);
     this.slab = makeSlab(this.painting);
     this.tools = new Toolbox(this.painting);
   }

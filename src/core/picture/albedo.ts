@@ -30,8 +30,8 @@ export class Albedo {
     this.spare = arena.allocate(BLOCK * 4) >> 2;
     this.matrix = arena.allocate(FOLDED_MATRIX.byteLength) >> 2;
     this.codes = arena.allocate(codes.byteLength);
-    arena.f32.set(FOLDED_MATRIX, this.matrix);
-    arena.u8.set(codes, this.codes);
+    arena.write(this.matrix << 2, FOLDED_MATRIX);
+    arena.write(this.codes, codes);
     this.kernels = kernelsFor(arena);
     this.stack = new LayerStack(painting, this.kernels, this.run);
   }

@@ -20,9 +20,9 @@ export interface ColourTables {
 
 export function colourTables(arena: Arena): ColourTables {
   const matrix = arena.allocate(FOLDED_MATRIX.byteLength) >> 2;
-  arena.f32.set(FOLDED_MATRIX, matrix);
+  arena.write(matrix << 2, FOLDED_MATRIX);
   const curve = arena.allocate(encoded.byteLength) >> 2;
-  arena.f32.set(encoded, curve);
+  arena.write(curve << 2, encoded);
   return { matrix, curve };
 }
 

@@ -39,10 +39,13 @@ export class Picture {
     this.colours = albedoOf(painting);
     this.reliefs = new ReliefRun(painting, this.colours.kernels);
     const table = arena.allocate(256 * 4) >> 2;
-    arena.f32.set(linear, table);
+    arena.write(table << 2, linear);
     this.lamp = arena.allocate(RELIGHT.words * 4) >> 2;
-    arena.i32.set([width, height, this.albedo, this.relief, this.lit, table, this.colours.codes], this.lamp);
-    arena.f32.set([CODE_STEPS, 0.001 / painting.mmPerPx], this.lamp + RELIGHT.steps);
+    arena.write(
+      this.lamp << 2,
+      Int32Array.of(width, height, this.albedo, this.relief, this.lit, table, this.colours.codes),
+    );
+    arena.write((this.lamp + RELIGHT.steps) << 2, Float32Array.of(CODE_STEPS, 0.001 / painting.mmPerPx));
   }
 
   /** Gives its rasters back: the painting has another canvas now. */
