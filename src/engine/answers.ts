@@ -95,7 +95,7 @@ export async function answerTo(
       endWait();
       return { digest: digest(studio), mass: studio.massBalance() };
     case 'kept':
-      await keeping.settled();
+      await keeping.stored();
       return true;
   }
 }

@@ -4,9 +4,14 @@ import type { Command } from '@/core/journal/commands';
 import { PainterError } from '@/core/journal/errors';
 import type { Light } from '@/core/picture/picture';
 import type { Aid, View } from '@/core/picture/view';
+import type { HandLog, HandMessage } from './handLog';
 import type { Answer, FromWorker, Question, ToWorker } from './protocol';
 
 type Told = Exclude<FromWorker, { say: 'answer' }>;
+
+/** Readings after which a stroke is ended and goes on as another: one of a quarter of an hour is no use to anybody. */
+const LONG_STROKE = 100_000;
+const LOOKING = 'Another tab is painting on this: here it can only be looked at.';
 
 /** The page's end of the engine: says what the painter does, and passes on what comes back. */
 export class EngineClient {
@@ -14,6 +19,12 @@ export class EngineClient {
   private readonly waiting = new Map<number, { resolve: (value: never) => void; reject: (error: Error) => void }>();
   private nextQuestion = 1;
   private serial = 0;
+  /** Where what the hand says is written down; undefined while the painting is only looked at. */
+  private log: HandLog | undefined;
+  /** What was said before it was known which painting, and who may paint on it. */
+  private early: (() => void)[] | undefined = [];
+  private readings = 0;
+  private strokeOn: 'slab' | undefined;
 
   constructor(private readonly told: (message: Told) => void) {
     this.worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' });
@@ -22,16 +33,28 @@ export class EngineClient {
       this.told({ say: 'failed', why: event.message || 'The engine could not be started.' });
   }
 
-  open(painting: string): void {
-    this.say({ say: 'open', painting });
+  /** @param log where what the hand says is written down; without one the painting is only looked at */
+  open(painting: string, log: HandLog | undefined): void {
+    this.log = log;
+    this.worker.postMessage({ say: 'open', painting, looking: !log } satisfies ToWorker);
+    const early = this.early ?? [];
+    this.early = undefined;
+    for (const again of early) again();
   }
 
   apply(command: Command): void {
-    this.say({ say: 'command', command });
+    this.hand({ say: 'command', command });
   }
 
   beginStroke(on?: 'slab'): void {
-    this.say({ say: 'stroke-begin', on });
+    this.readings = 0;
+    this.strokeOn = on;
+    this.hand({ say: 'stroke-begin', on });
+  }
+
+  /** Gives up an undo that takes long. */
+  cancel(): void {
+    this.say({ say: 'cancel' });
   }
 
   /** Says how many device pixels there are for the slab. */
@@ -49,15 +72,21 @@ export class EngineClient {
   }
 
   bringPaint(paint: OwnPaint): void {
-    this.say({ say: 'paint', paint });
+    if (this.log || this.early) this.hand({ say: 'paint', paint });
+    else this.say({ say: 'paint', paint });
   }
 
   addSamples(samples: number[][], newest: number): void {
-    this.say({ say: 'stroke-samples', samples, newest });
+    this.readings += samples.length;
+    if (this.readings > LONG_STROKE) {
+      this.endStroke();
+      this.beginStroke(this.strokeOn);
+    }
+    this.hand({ say: 'stroke-samples', samples, newest });
   }
 
   endStroke(): void {
-    this.say({ say: 'stroke-end' });
+    this.hand({ say: 'stroke-end' });
   }
 
   /** Looks at the painting in another way. @returns the serial that the frames of this view will carry. */
@@ -99,17 +128,27 @@ export class EngineClient {
   }
 
   close(): void {
+    this.log?.close();
     this.worker.terminate();
     for (const { reject } of this.waiting.values()) reject(new PainterError('The painting was closed.'));
     this.waiting.clear();
   }
 
   private say(message: ToWorker): void {
-    this.worker.postMessage(message);
+    if (this.early) this.early.push(() => this.say(message));
+    else this.worker.postMessage(message);
+  }
+
+  /** Says what the hand does, and writes it down. */
+  private hand(message: HandMessage): void {
+    if (this.early) this.early.push(() => this.hand(message));
+    else if (this.log) this.say({ ...message, said: this.log.say(message) });
+    else if (message.say === 'command' || message.say === 'stroke-begin') this.told({ say: 'refused', why: LOOKING });
   }
 
   private receive(message: FromWorker): void {
     if (message.say !== 'answer') {
+      if (message.say === 'kept') this.log?.acknowledge(message.said);
       this.told(message);
       return;
     }

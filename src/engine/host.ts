@@ -6,14 +6,18 @@ import type { Layer } from '@/core/film/layer';
 import type { LayerLook } from '@/core/film/layerLook';
 import type { Studio } from '@/core/journal/studio';
 import { growRect, isEmpty, noRect, type PixelRect } from '@/core/film/pixelRect';
-import { tileRect } from '@/core/journal/change';
+import { tileRect, wholeRect } from '@/core/journal/change';
 import { Flow } from '@/core/flow/flowing';
 import { Picture } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
 import { cellToView, drawView, rectInView, type Aid, type View } from '@/core/picture/view';
 import { answerTo } from './answers';
+import { Autosave, notKeptSentence } from './autosave';
 import { benchState } from './benchState';
-import { Keeping } from './keeping';
+import { CatchUp } from './catchUp';
+import type { Numbered } from './handLog';
+import type { Said } from './journalStore';
+import { Keeping, type Rebuilding } from './keeping';
 import { layerReach } from './layerReach';
 import type { FromWorker, Question, ToWorker } from './protocol';
 import { Pace } from './pace';
@@ -22,20 +26,21 @@ import { StaleTiles } from './staleTiles';
 import { tilesInView } from './tilesInView';
 import { WaterClock } from './waterClock';
 import { warmUp } from './warmUp';
-import { isStorageFull, readFace, readPainting, writeFace, type PaintingFace } from './shelf';
+import { readPainting, type PaintingRecord } from './shelf';
 import { thumbnailPng } from '@/core/formats/thumbnail';
 
 /** What is said without doing anything to the painting. */
 const LOOKING: readonly ToWorker['say'][] = ['shown', 'view', 'try', 'without', 'slab-view', 'slab-shown', 'light'];
+/** What need not wait until everything is painted that is being painted again. */
+const AT_ANY_TIME: readonly ToWorker['say'][] = ['shown', 'view', 'slab-view', 'slab-shown', 'light', 'cancel'];
 /** Frames that may be on their way to the page: more would only wait there. */
 const FRAMES_AHEAD = 1;
 /** Longest time for which strokes are worked off before what came of them is shown, ms. */
 const TURN_MS = 14;
 /** Longest piece of background work, ms: what a pen may have to wait. */
 const SLICE_MS = 7;
-/** Quiet time after which a snapshot is begun, ms; and commands after which one is begun in any case. */
-const SNAPSHOT_QUIET_MS = 2500;
-const SNAPSHOT_COMMANDS = 40;
+/** Quiet time after which time that has passed on wet paper is written down, ms. */
+const WAIT_QUIET_MS = 2500;
 /** How often the painting's own clock is set forward while something dries by it, ms. */
 const TICK_MS = 10_000;
 /** How often water is looked at while it flows, ms. A step or two are made at once, so that a pen need not wait. */
@@ -54,13 +59,31 @@ const WARM_QUIET_MS = 250;
 /** Side of the blocks in which a picture is first coloured, cells. */
 const BLOCK = 128;
 
+const BROKEN = 'The engine has stopped. Everything that was painted before is kept: open the painting again.';
+const CANNOT_OPEN = 'This painting could not be opened: what this browser has kept of it is damaged or does not fit.';
+const FAULT = 'Something went wrong there, and it has been left out. The painting is as it was before.';
+const caughtUp = (strokes: number) =>
+  strokes === 1
+    ? 'A stroke that was not worked off when the browser closed has been painted now.'
+    : `${strokes} strokes that were not worked off when the browser closed have been painted now.`;
+
 /**
  * Runs a studio for the page. Messages are worked off in order; after each turn the newest change is shown first,
  * and what is left of the time goes to the background: colouring the rest of the picture, and keeping.
  */
 export class EngineHost {
   private studio: Studio | undefined;
-  private keeping: Keeping | undefined;
+  private autosave: Autosave | undefined;
+  /** Whether the painting is only looked at: another tab paints on it. */
+  private looking = false;
+  private opened = false;
+  /** The last message of the hand that has been worked off. */
+  private said: Said | undefined;
+  /** What is being painted again: on opening, or to go far back. */
+  private catchUp: CatchUp | undefined;
+  private slabView: Extract<ToWorker, { say: 'slab-view' }> | undefined;
+  /** Set when the engine has come to a state that it cannot go on from. */
+  private broken = false;
   private picture!: Picture;
   private pyramid!: Pyramid;
   private slab!: SlabPane;
@@ -80,8 +103,6 @@ export class EngineHost {
   private unpublished = false;
   private cold = true;
   private lastChange = 0;
-  private changedSinceThumbnail = false;
-  private face: PaintingFace = { changedAt: 0 };
   private readonly channel = new MessageChannel();
   private opening: Promise<void> | undefined;
   /** A layer that is shown as it would look, and how it looks. */
@@ -120,15 +141,15 @@ export class EngineHost {
 
   private turn(): void {
     this.turnPlanned = false;
-    if (this.opening) return; // everything waits until the painting is there
+    if (this.opening || this.broken) return; // everything waits until the painting is there
     try {
       const start = performance.now();
-      while (this.inbox.length > 0 && performance.now() - start < TURN_MS) {
-        const message = this.inbox.shift()!;
+      for (let message; performance.now() - start < TURN_MS && (message = this.nextMessage());) {
         this.asked ||= message.say !== 'shown';
         this.handle(message);
         if (this.opening) return;
       }
+      if (this.catchUp?.run(TURN_MS)) this.catchUp = undefined;
       this.flow();
       // what cannot be shown yet need not be coloured yet: one frame then does for several turns
       if (this.framesOut < FRAMES_AHEAD) {
@@ -138,12 +159,21 @@ export class EngineHost {
         if (this.asked || start - this.shownAt > CALM_FRAME_MS) this.show();
         else if (!isEmpty(this.dirtyView)) this.flowLater();
       }
-      if (this.inbox.length > 0) this.plan();
-      else this.background();
+      if (this.inbox.length > 0 || this.catchUp) this.plan();
+      if (this.catchUp) this.colourSome(start);
+      else if (this.inbox.length === 0) this.background();
     } catch (error) {
-      this.post({ say: 'failed', why: error instanceof Error ? error.message : String(error) });
+      this.broken = true;
+      this.post({ say: 'failed', why: BROKEN });
       throw error;
     }
+  }
+
+  /** The message that is to be worked off next; while something is painted again, only such as do not depend on it. */
+  private nextMessage(): ToWorker | undefined {
+    if (!this.catchUp) return this.inbox.shift();
+    const at = this.inbox.findIndex(({ say }) => AT_ANY_TIME.includes(say));
+    return at < 0 ? undefined : this.inbox.splice(at, 1)[0];
   }
 
   private handle(message: ToWorker): void {
@@ -151,10 +181,10 @@ export class EngineHost {
     if (!looking) this.endTrial();
     switch (message.say) {
       case 'open':
-        this.opening = this.open(message.painting).finally(() => {
-          this.opening = undefined;
-          this.plan();
-        });
+        this.wait(this.open(message.painting, message.looking ?? false));
+        return;
+      case 'cancel':
+        this.cancelGoingBack?.();
         return;
       case 'shown':
         this.framesOut--;
@@ -172,10 +202,12 @@ export class EngineHost {
     if (!studio) return;
     switch (message.say) {
       case 'command':
+        this.endWait();
+        this.hears(message);
         this.attempt(() => {
           const command = readCommand(message.command);
           this.checkTubes(command);
-          this.endWait();
+          if (this.goesFar(command)) return;
           const change = studio.apply(command);
           if (change.canvas) this.layOut();
           this.changed(change.rect, change.slab, change.flowed);
@@ -184,32 +216,42 @@ export class EngineHost {
         });
         return;
       case 'stroke-begin':
-        this.tick();
         this.endWait();
+        this.tick();
         this.resting = undefined;
         this.attempt(() => studio.beginStroke(message.on, this.strokePace()));
         this.pace.begin();
         return;
       case 'stroke-samples':
         if (!studio.strokeInAir) return;
-        this.pace.work(() => {
-          for (const sample of message.samples) studio.addSample(sample);
-        }, message.samples);
+        this.attempt(() =>
+          this.pace.work(() => {
+            for (const sample of message.samples) studio.addSample(sample);
+          }, message.samples),
+        );
+        if (!studio.strokeInAir) return;
         this.resting = { sample: message.samples.at(-1) ?? [0, 0, 0, 0], at: performance.now() };
         this.newest = message.newest;
         this.unpublished = true;
         return;
-      case 'stroke-end': {
-        if (!studio.strokeInAir) return;
-        const { command, change, unshown } = studio.endStroke();
-        this.pace.end(studio.tools.current, studio.painting.mmPerPx, this.waterTime(command));
-        this.changed(unshown, change.slab, change.flowed);
-        this.resting = undefined;
-        this.waterClock.set(performance.now());
-        this.keep(command);
-        this.tellLater ??= setTimeout(() => this.postBench(), TELL_MS);
+      case 'stroke-end':
+        this.hears(message);
+        this.attempt(() => {
+          const ended = studio.strokeInAir ? studio.endStroke() : undefined;
+          this.resting = undefined;
+          this.unpublished = false;
+          if (!ended) {
+            this.autosave?.note(this.said);
+            return;
+          }
+          const { command, change, unshown } = ended;
+          this.pace.end(studio.tools.current, studio.painting.mmPerPx, this.waterTime(command));
+          this.changed(unshown, change.slab, change.flowed);
+          this.waterClock.set(performance.now());
+          this.keep(command);
+          this.tellLater ??= setTimeout(() => this.postBench(), TELL_MS);
+        });
         return;
-      }
       case 'clock':
         this.endWait();
         this.waterClock.pace = message.pace;
@@ -232,6 +274,7 @@ export class EngineHost {
         this.relightAll();
         return;
       case 'slab-view':
+        this.slabView = message;
         this.slab.look(message.width, message.height);
         return;
       case 'slab-shown':
@@ -241,6 +284,8 @@ export class EngineHost {
         this.allowed = message.tubes && new Set(message.tubes);
         return;
       case 'paint':
+        this.hears(message);
+        this.autosave?.note(this.said);
         this.attempt(() => {
           try {
             studio.painting.bringPaint(ownPaintSchema.parse(message.paint));
@@ -307,7 +352,10 @@ export class EngineHost {
       this.flowLater();
       return;
     }
-    if (this.waterClock.pace === 0) return;
+    if (this.waterClock.pace === 0 || this.looking || this.catchUp) {
+      this.waterClock.set(now);
+      return;
+    }
     const { wetTiles } = studio;
     const due = this.waterClock.due(now, wetTiles);
     let steps = 0;
@@ -365,13 +413,27 @@ export class EngineHost {
     }
   }
 
+  /** Remembers up to where the hand has been heard. */
+  private hears({ said }: Numbered<object>): void {
+    this.said = said ?? this.said;
+  }
+
   /** Does what a painter asked; what cannot be done is said, and changes nothing. */
   private attempt(work: () => void): void {
     try {
       work();
     } catch (error) {
-      if (!(error instanceof PainterError)) throw error;
-      this.post({ say: 'refused', why: error.message });
+      this.autosave?.note(this.said);
+      if (error instanceof PainterError) {
+        this.post({ say: 'refused', why: error.message });
+        return;
+      }
+      // a fault of the engine: what it had begun is put back, and the painter can go on
+      this.studio!.abandonStroke();
+      this.resting = undefined;
+      this.unpublished = false;
+      this.relightAll();
+      this.post({ say: 'refused', why: FAULT, fault: String(error) });
     }
   }
 
@@ -382,9 +444,10 @@ export class EngineHost {
   private tick(): void {
     const { studio } = this;
     const seconds = Math.round((performance.now() - this.clockSet) / 100) / 10;
-    if (!studio || seconds < 1) return;
+    if (!studio || this.looking || seconds < 1) return;
     this.clockSet = performance.now();
-    if (!studio.driesByTheClock || studio.canRedo) return;
+    // where there is water, its clock goes for everything
+    if (!studio.driesByTheClock || studio.canRedo || studio.hasWater) return;
     // a painter who went away comes back to what an hour has made of it
     const command: Command = { do: 'wait', seconds: Math.min(seconds, 3599) };
     this.changed(studio.apply(command).rect);
@@ -392,24 +455,126 @@ export class EngineHost {
     this.postBench();
   }
 
-  private async open(id: string): Promise<void> {
+  /** Nothing else is done until something is there that comes in its own time. */
+  private wait(work: Promise<void>): void {
+    this.opening = work
+      .catch((error: unknown) => {
+        // on opening there is nothing to go back to
+        this.broken = !this.opened;
+        const why = error instanceof PainterError ? error.message : this.broken ? CANNOT_OPEN : FAULT;
+        this.post(this.broken ? { say: 'failed', why } : { say: 'refused', why, fault: String(error) });
+      })
+      .finally(() => {
+        this.opening = undefined;
+        this.plan();
+      });
+  }
+
+  private async open(id: string, looking: boolean): Promise<void> {
     const record = await readPainting(id);
-    if (!record) {
-      this.post({ say: 'failed', why: 'This painting is not on the rack of this browser.' });
-      return;
-    }
-    const { studio, keeping } = await Keeping.open(record);
-    this.studio = studio;
-    this.keeping = keeping;
-    const { painting } = studio;
-    this.slab = new SlabPane(studio.slab);
-    const { rules, tubes } = record.palette ?? {};
-    this.waterClock.pace = record.clock ?? 1;
-    this.allowed = rules?.onlyTheseTubes && tubes ? new Set(tubes) : undefined;
-    this.face = (await readFace(id)) ?? { changedAt: record.createdAt };
-    this.changedSinceThumbnail = !this.face.thumbnail;
+    if (!record) throw new PainterError('This painting is not on the rack of this browser.');
+    this.looking = looking;
+    const { studio, keeping, rest, unworked, told } = await Keeping.open(record, {
+      kept: (_, said) => this.post({ say: 'kept', at: Date.now(), said }),
+      refused: (error) => this.post({ say: 'not-kept', why: notKeptSentence(error) }),
+    });
+    const host = {
+      studio: () => this.studio!,
+      thumbnail: () => thumbnailPng(this.pyramid, this.studio!.painting),
+      post: this.post,
+    };
+    this.autosave = new Autosave(keeping, host, looking);
+    await this.autosave.readFace(record.createdAt);
+    this.setUp(record);
+    this.adopt(studio);
     this.layOut();
-    this.colourLater({ left: 0, top: 0, right: painting.width, bottom: painting.height });
+    this.opened = true;
+    if (told) this.post({ say: 'told', what: told });
+    this.catchUp = new CatchUp(
+      rest,
+      (command) => {
+        const change = keeping.redo(studio, command);
+        if (change?.canvas) this.layOut();
+        else if (change) this.changed(change.rect, change.slab, change.flowed);
+      },
+      (done, total) => this.post({ say: 'progress', of: 'opening', done, total }),
+      () => {
+        if (!looking) this.inbox.unshift(...unworked);
+        const strokes = unworked.filter(({ say }) => say === 'stroke-end').length;
+        if (strokes > 0 && !looking) this.post({ say: 'told', what: caughtUp(strokes) });
+        this.colourLater(wholeRect(studio.painting));
+        this.postBench();
+      },
+    );
+    this.colourLater(wholeRect(studio.painting));
+    this.postBench();
+  }
+
+  /** What a painting's record says of how it is worked on. */
+  private setUp({ palette, clock }: PaintingRecord): void {
+    const { rules, tubes } = palette ?? {};
+    this.waterClock.pace = clock ?? 1;
+    this.allowed = rules?.onlyTheseTubes && tubes ? new Set(tubes) : undefined;
+  }
+
+  /** From now on the painting is this studio's. */
+  private adopt(studio: Studio): void {
+    this.studio = studio;
+    const light = this.picture?.light;
+    this.slab = new SlabPane(studio.slab);
+    if (light) this.slab.light(light);
+    if (this.slabView) this.slab.look(this.slabView.width, this.slabView.height);
+  }
+
+  // --- going far back
+
+  private cancelGoingBack: (() => void) | undefined;
+
+  /** Begins an undo or redo that has to paint things again. @returns whether it is one */
+  private goesFar(command: Command): boolean {
+    const way = command.do === 'undo' || command.do === 'redo' ? this.studio!.farWay(command.do) : undefined;
+    if (!way || this.looking) return false;
+    const { keeping } = this.autosave!;
+    let cancelled = false;
+    this.cancelGoingBack = () => (cancelled = true);
+    this.wait(
+      keeping.rebuild(way.target).then((found) => {
+        const stop = () => {
+          this.catchUp = undefined;
+          this.cancelGoingBack = undefined;
+          this.post({ say: 'progress', of: 'undo', done: 0, total: 0 });
+        };
+        const cancel = () => {
+          stop();
+          this.autosave!.note(this.said);
+        };
+        this.cancelGoingBack = cancel;
+        this.catchUp = new CatchUp(
+          found.rest,
+          (step) => void found.studio.apply(step),
+          (done, total) => this.post({ say: 'progress', of: 'undo', done, total }),
+          () => {
+            stop();
+            this.arrive(found, way.undone, command);
+          },
+        );
+        if (cancelled) cancel();
+      }),
+    );
+    return true;
+  }
+
+  /** Puts a state that was painted again in the place of the present one. */
+  private arrive({ studio, saved }: Rebuilding, undone: Parameters<Studio['adoptUndone']>[0], command: Command): void {
+    const { spec } = this.studio!.painting;
+    studio.adoptUndone(undone);
+    this.autosave!.keeping.snapshots.adopt(saved);
+    this.adopt(studio);
+    const now = studio.painting.spec;
+    this.layOut(now.widthMm !== spec.widthMm || now.heightMm !== spec.heightMm);
+    this.changed(wholeRect(studio.painting), wholeRect(studio.slab));
+    this.colourLater(wholeRect(studio.painting));
+    this.keep(command);
     this.postBench();
   }
 
@@ -430,8 +595,8 @@ export class EngineHost {
     this.relightAll();
   }
 
-  /** Lays the picture out for the canvas that is there, and tells the page of it. */
-  private layOut(): void {
+  /** Lays the picture out for the canvas that is there, and tells the page of it when it is another. */
+  private layOut(tell = true): void {
     const { painting, slab } = this.studio!;
     const light = this.picture?.light;
     this.pyramid?.dispose();
@@ -441,6 +606,8 @@ export class EngineHost {
     this.pyramid = new Pyramid(this.picture);
     this.stale = new StaleTiles(painting);
     this.uncoloured = [];
+    this.warmed = { key: '', tiles: [] };
+    if (!tell) return;
     this.post({
       say: 'opened',
       spec: painting.spec,
@@ -458,12 +625,12 @@ export class EngineHost {
     this.stale.add(flowed);
     if (flowed.size > 0) {
       this.lastChange = performance.now();
-      this.changedSinceThumbnail = true;
+      this.autosave!.faceIsOld = true;
     }
     if (!isEmpty(slab)) this.lastChange = performance.now();
     if (isEmpty(rect)) return;
     this.lastChange = performance.now();
-    this.changedSinceThumbnail = true;
+    this.autosave!.faceIsOld = true;
     // a whole painting is recoloured bit by bit
     if ((rect.right - rect.left) * (rect.bottom - rect.top) > 400_000) this.colourLater(rect);
     else this.colour(rect);
@@ -536,44 +703,46 @@ export class EngineHost {
     this.newest = 0;
   }
 
-  private background(): void {
-    if (!this.studio) return;
-    const start = performance.now();
+  /** Colours what has not been coloured yet, as far as there is time. */
+  private colourSome(start: number): void {
     while (this.uncoloured.length > 0 && performance.now() - start < SLICE_MS)
       this.colour(this.uncoloured.pop()!, true);
+  }
+
+  private background(): void {
+    const { studio, autosave } = this;
+    if (!studio || !autosave) return;
+    const start = performance.now();
+    this.colourSome(start);
     if (this.uncoloured.length > 0) {
       this.plan();
       return;
     }
     // in a stroke this is done with every frame, and no more
-    if (this.stale.size > 0 && !this.studio.strokeInAir) {
+    if (this.stale.size > 0 && !studio.strokeInAir) {
       this.colourWet(SLICE_MS);
       this.plan();
     }
-    if (this.studio.strokeInAir || !this.keeping || this.trial) return;
+    if (studio.strokeInAir || this.trial) return;
     if (this.cold) {
       this.cold = false;
       warmUp();
     }
     if (this.warmTiles(start)) return;
-    if (performance.now() - this.clockSet > TICK_MS) this.tick();
+    if (performance.now() - this.clockSet > TICK_MS) {
+      this.endWait();
+      this.tick();
+    }
     const quiet = performance.now() - this.lastChange;
-    if (!this.keeping.snapshotInProgress) {
-      const since = this.keeping.sinceSnapshot;
-      if (this.studio.hasWater && quiet > SNAPSHOT_QUIET_MS && performance.now() - this.wroteWait > TICK_MS) {
-        this.wroteWait = performance.now();
-        this.endWait();
-      }
-      if (since > 0 && (quiet > SNAPSHOT_QUIET_MS || since > SNAPSHOT_COMMANDS)) {
-        this.endWait();
-        this.keeping.beginSnapshot();
-        void this.snapshot(this.keeping);
-      }
+    if (studio.hasWater && quiet > WAIT_QUIET_MS && performance.now() - this.wroteWait > TICK_MS) {
+      this.wroteWait = performance.now();
+      this.endWait();
     }
-    if (this.changedSinceThumbnail && quiet > 700) {
-      this.changedSinceThumbnail = false;
-      void this.keepThumbnail();
+    if (autosave.snapshotDue(quiet)) {
+      this.endWait();
+      void autosave.snapshot();
     }
+    autosave.keepFace(quiet);
   }
 
   /** Prepares tiles in view for being painted on, while nothing else is to be done. @returns whether more are left */
@@ -592,53 +761,20 @@ export class EngineHost {
     return tiles.length > 0;
   }
 
-  // --- keeping
-
   private keep(command: Command): void {
-    this.keeping!.append(command).then(
-      () => this.post({ say: 'kept', at: Date.now() }),
-      (error: unknown) => this.notKept(error),
-    );
-    if (command.do === 'stroke') this.face = { ...this.face, changedAt: Date.now() };
-  }
-
-  private async snapshot(keeping: Keeping): Promise<void> {
-    try {
-      while (!(await keeping.continueSnapshot())) {
-        // a stroke in the air goes first
-        while (this.studio?.strokeInAir) await new Promise((resolve) => setTimeout(resolve, 120));
-      }
-    } catch (error) {
-      this.notKept(error);
-    }
-  }
-
-  private async keepThumbnail(): Promise<void> {
-    try {
-      this.face = { ...this.face, thumbnail: thumbnailPng(this.pyramid, this.studio!.painting) };
-      await writeFace(this.keeping!.id, this.face);
-    } catch (error) {
-      this.notKept(error);
-    }
-  }
-
-  private notKept(error: unknown): void {
-    const why = isStorageFull(error)
-      ? 'This browser has no room left, so the last strokes are not kept. Go on painting, and save the painting as a file.'
-      : 'The last strokes could not be kept in this browser. Save the painting as a file.';
-    this.post({ say: 'not-kept', why });
+    this.autosave!.keep(command, this.said);
   }
 
   // --- questions
 
   private async answer(id: number, question: Question): Promise<void> {
     try {
-      const { studio, keeping, picture, slab, pyramid } = this;
-      if (!studio || !keeping) throw new PainterError('The painting is still being opened.');
+      const { studio, autosave, picture, slab, pyramid } = this;
+      if (!studio || !autosave) throw new PainterError('The painting is still being opened.');
       if (question.of === 'png') this.colourAll();
       const answer = await answerTo(question, {
         studio,
-        keeping,
+        keeping: autosave.keeping,
         picture,
         slab: slab.picture,
         pyramid,

@@ -1,190 +1,216 @@
-import { deflateSync, inflateSync } from 'fflate';
-import type { Layer } from '@/core/film/layer';
-import type { Tile, TileImage } from '@/core/film/tile';
-import { decodeTile, encodeTile } from '@/core/film/tileCodec';
+import type { Change } from '@/core/journal/change';
 import type { Command } from '@/core/journal/commands';
+import { PainterError } from '@/core/journal/errors';
 import { effectiveCommands } from '@/core/journal/history';
-import { encodeStudioState, restoreStudioState, studioStateSchema } from '@/core/journal/snapshot';
+import { needSize } from '@/core/journal/room';
 import { Studio } from '@/core/journal/studio';
+import { unworked, type HandMessage, type Numbered } from './handLog';
+import { JournalWriter, type Said, type StoredJournal, type WritingNews } from './journalStore';
 import {
-  BLOCK_ENTRIES,
-  readEntries,
-  readSnapshot,
-  readTile,
-  removeTile,
-  writeBlock,
-  writeSnapshot,
-  writeTile,
+  readHand,
+  readJournal,
+  readSnapshots,
+  writeJournalRecord,
   type PaintingRecord,
   type SnapshotManifest,
 } from './shelf';
+import { restoreSnapshot, Snapshots, type SavedTiles } from './snapshots';
 
-/** A tile as it was when a snapshot was begun, waiting to be written. */
-interface PendingTile {
-  readonly layer: string;
-  readonly index: number;
-  readonly key: string;
-  readonly image: TileImage;
+/** A painting that is being opened: what is there at once, and what is still to be painted. */
+export interface Opening {
+  readonly studio: Studio;
+  readonly keeping: Keeping;
+  /** Commands that lead from there to the end of the journal. */
+  readonly rest: readonly Command[];
+  /** What the hand said at the end of another session that nobody has worked off. */
+  readonly unworked: readonly Numbered<HandMessage>[];
+  /** What the painter has to know, as sentences. */
+  readonly told: string;
 }
 
-/**
- * Keeps one painting: the journal at once after every command, and now and then a snapshot of the tiles, in the
- * background and a tile at a time, so that reopening does not have to paint everything again. A snapshot counts only
- * when its manifest is written, last; until then the one before holds.
- */
+/** A state on the way to one that was, and the commands that are missing. */
+export interface Rebuilding {
+  readonly studio: Studio;
+  readonly rest: readonly Command[];
+  readonly saved: SavedTiles;
+}
+
+/** Changes that a way back leads past, so that going farther back is quick as well. */
+const BEFORE_IT = 6;
+
+/** Keeps one painting: its journal as it grows, and snapshots now and then. */
 export class Keeping {
-  entries: Command[];
-  private writing: Promise<unknown> = Promise.resolve();
-  private readonly unstored = new Set<number>();
-  private readonly savedTiles = new Map<string, { version: number; tile: Tile; key: string }>();
-  private snapshotEntries: number;
-  private pending: { tiles: PendingTile[]; manifest: SnapshotManifest; stale: string[] } | undefined;
-  private serial = Date.now();
+  readonly snapshots: Snapshots;
+  private readonly writer: JournalWriter;
+  /** Entries by their place; undefined where one was lost by a version before. */
+  private readonly all: (Command | undefined)[];
+  /** Entries behind a gap that could not be done. */
+  private readonly refused = new Set<Command>();
+  private whole: boolean;
 
   private constructor(
-    readonly id: string,
-    private readonly studio: Studio,
-    entries: Command[],
-    snapshot: SnapshotManifest | undefined,
+    private readonly record: PaintingRecord,
+    stored: StoredJournal,
+    snapshots: Snapshots,
+    news: WritingNews,
   ) {
-    this.entries = entries;
-    this.snapshotEntries = snapshot?.entries ?? 0;
-    for (const { layer, index, key } of snapshot?.tiles ?? []) {
-      const tile = studio.layer(layer)?.tiles[index];
-      if (tile) this.savedTiles.set(`${layer}:${index}`, { version: tile.version, tile, key });
-    }
+    this.all = [...stored.entries];
+    this.snapshots = snapshots;
+    this.whole = stored.missing === 0;
+    this.writer = new JournalWriter((part) => writeJournalRecord(record.id, part), news, stored);
   }
 
-  /** Opens a painting: the last snapshot, then the commands since. */
-  static async open(record: PaintingRecord): Promise<{ studio: Studio; keeping: Keeping }> {
-    const entries = await readEntries(record.id);
-    const studio = new Studio(record.spec);
-    const snapshot = await readSnapshot(record.id);
-    let usable = snapshot && snapshot.entries <= entries.length ? snapshot : undefined;
-    if (usable) {
+  get id(): string {
+    return this.record.id;
+  }
+
+  /**
+   * Opens a painting: the best snapshot that there is, and what is to be done after it.
+   * @throws PainterError when it is too large
+   */
+  static async open(record: PaintingRecord, news: WritingNews): Promise<Opening> {
+    needSize(record.spec);
+    const stored = await readJournal(record.id);
+    const snapshots = new Snapshots(record.id, await readSnapshots(record.id));
+    const hand = await readHand(record.id);
+    const newest = snapshots.all[0]?.manifest;
+    if (newest && newest.entries > stored.entries.length) {
+      // a snapshot that is ahead of the journal has what the journal lost
+      const lost = newest.entries - stored.entries.length;
+      const entries = [...stored.entries, ...Array.from({ length: lost }, () => undefined)];
+      Object.assign(stored, { entries, missing: stored.missing + lost, open: undefined });
+    }
+    const keeping = new Keeping(record, stored, snapshots, news);
+    for (const { manifest } of snapshots.all) {
+      const rest = keeping.restAfter(manifest, stored);
+      if (!rest) continue;
+      const studio = new Studio(record.spec);
       try {
-        await putBack(studio, usable);
-        studio.adoptHistory(effectiveCommands(entries.slice(0, usable.entries)));
+        snapshots.adopt(await restoreSnapshot(studio, manifest));
       } catch {
-        // the journal still has everything
-        usable = undefined;
-        const again = new Studio(record.spec);
-        for (const entry of entries) again.apply(entry);
-        return { studio: again, keeping: new Keeping(record.id, again, entries, undefined) };
+        continue; // an older one, or the journal alone
       }
+      studio.adoptHistory(rest.history, !rest.gapBefore);
+      return keeping.opening(studio, rest.commands, hand, stored, !rest.gapBefore && !rest.gapAfter);
     }
-    const keeping = new Keeping(record.id, studio, entries, usable);
-    for (const entry of entries.slice(usable?.entries ?? 0)) studio.apply(entry);
-    return { studio, keeping };
+    const known = keeping.entries;
+    const commands = keeping.whole ? effectiveCommands(known) : known;
+    return keeping.opening(new Studio(record.spec), commands, hand, stored, keeping.whole);
   }
 
-  /** Writes a command down. Resolves when it is stored; rejects when it cannot be (it is then tried again with the next). */
-  append(command: Command): Promise<unknown> {
-    this.entries.push(command);
-    return this.writeTail(Math.floor((this.entries.length - 1) / BLOCK_ENTRIES));
+  private opening(
+    studio: Studio,
+    rest: readonly Command[],
+    hand: Awaited<ReturnType<typeof readHand>>,
+    { missing, said }: StoredJournal,
+    undoable: boolean,
+  ): Opening {
+    const told =
+      missing === 0
+        ? ''
+        : `${missing} ${missing === 1 ? 'step is' : 'steps are'} missing in what this browser kept of the painting. ` +
+          (undoable ? '' : 'Everything else is here; what lies before them cannot be taken back.');
+    const records = hand.map(({ record }) => record);
+    return { studio, keeping: this, rest, unworked: unworked(records, said), told: told.trim() };
   }
 
-  /** Resolves when everything said so far is stored. */
-  async settled(): Promise<void> {
-    await this.writing;
+  /** What is to be done after a snapshot; undefined when it does not lead to the end of the journal. */
+  private restAfter({ entries, sum }: SnapshotManifest, { sums }: StoredJournal) {
+    const gapBefore = this.all.slice(0, entries).includes(undefined);
+    const gapAfter = this.all.slice(entries).includes(undefined);
+    const known = (list: readonly (Command | undefined)[]) => list.filter((c) => c !== undefined);
+    const history = effectiveCommands(known(this.all.slice(0, entries)));
+    if (gapBefore || gapAfter) return { history, commands: known(this.all.slice(entries)), gapBefore, gapAfter };
+    if (sum !== undefined && sums[entries] !== sum) return undefined;
+    const whole = effectiveCommands(known(this.all));
+    if (!beginsWith(whole, history)) return undefined;
+    return { history, commands: whole.slice(history.length), gapBefore, gapAfter };
+  }
+
+  /** The journal: every entry that is there, in order. */
+  get entries(): Command[] {
+    return this.all.filter((entry) => entry !== undefined && !this.refused.has(entry)) as Command[];
+  }
+
+  /** Entries that were lost. */
+  get missing(): number {
+    return this.all.reduce((sum, entry) => sum + (entry ? 0 : 1), 0);
+  }
+
+  /**
+   * Applies an entry of the journal on opening. One that makes no sense any more, as behind a gap, is left out.
+   * @returns what it changed
+   */
+  redo(studio: Studio, command: Command): Change | undefined {
+    try {
+      return studio.apply(command);
+    } catch (error) {
+      if (!(error instanceof PainterError)) throw error;
+      this.refused.add(command);
+      return undefined;
+    }
+  }
+
+  /** Writes a command down. */
+  append(command: Command, said?: Said): void {
+    this.all.push(command);
+    this.writer.append(command, said);
+  }
+
+  /** What was said up to there came to nothing that would have to be written down. */
+  note(said: Said): void {
+    this.writer.note(said);
+  }
+
+  /** Resolves when everything so far is stored. */
+  stored(): Promise<void> {
+    return this.writer.stored();
   }
 
   /** Commands that came since the last snapshot. */
   get sinceSnapshot(): number {
-    return this.entries.length - (this.pending?.manifest.entries ?? this.snapshotEntries);
+    return this.all.length - this.snapshots.entries;
   }
 
-  /** Begins a snapshot of the present state. Costs a copy of the tiles that changed. */
-  beginSnapshot(): void {
-    const { painting } = this.studio;
-    const serial = (this.serial++).toString(36);
-    const tiles: PendingTile[] = [];
-    const listed: { layer: string; index: number; key: string }[] = [];
-    const alive = new Set<string>();
-    for (const layer of this.studio.allLayers) {
-      layer.forEachTile((tile, index) => {
-        if (tile.bare) return;
-        const name = `${layer.id}:${index}`;
-        alive.add(name);
-        const saved = this.savedTiles.get(name);
-        let key = saved?.key;
-        if (!saved || saved.tile !== tile || saved.version !== tile.version) {
-          key = `${this.id}/${layer.id}-${index}-${serial}`;
-          tiles.push({ layer: layer.id, index, key, image: layer.capture(index, painting.arena)! });
-        }
-        listed.push({ layer: layer.id, index, key: key! });
-      });
-    }
-    const stale = [...this.savedTiles]
-      .filter(
-        ([name, saved]) =>
-          !alive.has(name) || tiles.some((t) => `${t.layer}:${t.index}` === name && t.key !== saved.key),
-      )
-      .map(([, saved]) => saved.key);
-    for (const name of this.savedTiles.keys()) if (!alive.has(name)) this.savedTiles.delete(name);
-    for (const t of tiles) {
-      const tile = this.studio.layer(t.layer)!.tiles[t.index]!;
-      this.savedTiles.set(`${t.layer}:${t.index}`, { version: tile.version, tile, key: t.key });
-    }
-    this.pending = {
-      tiles,
-      stale,
-      manifest: { entries: this.entries.length, state: encodeStudioState(this.studio), tiles: listed },
-    };
+  beginSnapshot(studio: Studio): void {
+    this.snapshots.begin(studio, this.all.length, this.whole ? this.writer.checksum : undefined);
   }
 
-  get snapshotInProgress(): boolean {
-    return this.pending !== undefined;
-  }
-
-  /** Writes the next tile of the snapshot, or its manifest. @returns whether the snapshot is complete. */
+  /** Goes on with the snapshot. @returns whether it is complete */
   async continueSnapshot(): Promise<boolean> {
-    const { pending } = this;
-    if (!pending) return true;
     try {
-      const tile = pending.tiles.shift();
-      if (tile) {
-        await writeTile(tile.key, deflateSync(encodeTile(tile.image), { level: 1 }));
-        return false;
-      }
-      // entries before the state, then the state, then what nobody needs any more
-      await this.writing;
-      await writeSnapshot(this.id, pending.manifest);
+      return await this.snapshots.next(() => this.writer.stored());
     } catch (error) {
-      this.pending = undefined;
-      this.savedTiles.clear();
+      if (await this.snapshots.makeRoom().catch(() => false)) this.writer.retry();
       throw error;
     }
-    this.snapshotEntries = pending.manifest.entries;
-    this.pending = undefined;
-    for (const key of pending.stale) await removeTile(key);
-    return true;
   }
 
-  /** Stores a block, and before it those that could not be stored when it was their turn. */
-  private writeTail(block: number): Promise<unknown> {
-    this.unstored.add(block);
-    this.writing = this.writing
-      .catch(() => {})
-      .then(async () => {
-        for (const due of [...this.unstored].sort((p, q) => p - q)) {
-          await writeBlock(this.id, due, this.entries.slice(due * BLOCK_ENTRIES, (due + 1) * BLOCK_ENTRIES));
-          this.unstored.delete(due);
-        }
-      });
-    return this.writing;
+  /** A fresh studio on the way to a history, from the snapshot that is nearest to it, or from the empty ground. */
+  async rebuild(target: readonly Command[]): Promise<Rebuilding> {
+    const found: { manifest: SnapshotManifest; history: Command[] }[] = [];
+    for (const { manifest } of this.snapshots.all) {
+      const history = effectiveCommands(this.all.slice(0, manifest.entries).filter((c) => c !== undefined));
+      if (!beginsWith(target, history)) continue;
+      found.push({ manifest, history });
+      if (target.length - history.length >= BEFORE_IT) break;
+    }
+    for (const { manifest, history } of found.reverse()) {
+      const studio = new Studio(this.record.spec);
+      try {
+        const saved = await restoreSnapshot(studio, manifest);
+        studio.adoptHistory(history, !this.all.slice(0, manifest.entries).includes(undefined));
+        return { studio, rest: target.slice(history.length), saved };
+      } catch {
+        continue;
+      }
+    }
+    if (!this.whole) {
+      throw new PainterError('What was done before cannot be taken back: strokes of it are missing in what was kept.');
+    }
+    return { studio: new Studio(this.record.spec), rest: target, saved: new Map() };
   }
 }
 
-async function putBack(studio: Studio, manifest: SnapshotManifest): Promise<void> {
-  restoreStudioState(studio, studioStateSchema.parse(manifest.state));
-  await Promise.all(
-    manifest.tiles.map(async ({ layer, index, key }) => {
-      const packed = await readTile(key);
-      const into: Layer | undefined = studio.layer(layer);
-      if (!packed || !into) throw new RangeError('The snapshot is not complete.');
-      const { arena } = studio.painting;
-      into.restore(index, decodeTile(inflateSync(packed)), arena, () => studio.painting.newBasin());
-    }),
-  );
-}
+const beginsWith = (whole: readonly Command[], start: readonly Command[]): boolean =>
+  start.length <= whole.length && start.every((command, i) => whole[i] === command);

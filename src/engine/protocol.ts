@@ -1,8 +1,6 @@
 import type { MassBalance } from '@/core/film/ledger';
 import type { PaintingSpec } from '@/core/film/painting';
 import type { LayerKind } from '@/core/film/layer';
-import type { Command } from '@/core/journal/commands';
-import type { OwnPaint } from '@/core/colour/ownPaints';
 import type { Proof, TubeUsed } from '@/core/picture/tubesUsed';
 import type { Adjustment } from '@/core/colour/adjust';
 import type { BlendMode } from '@/core/colour/blendModes';
@@ -11,18 +9,20 @@ import type { ToolSettings } from '@/core/marks/tools';
 import type { Light } from '@/core/picture/picture';
 import type { SpotReading } from '@/core/picture/readings';
 import type { Aid, View } from '@/core/picture/view';
+import type { HandMessage, Numbered } from './handLog';
+import type { Said } from './journalStore';
 
 /**
  * What the page and the engine's worker say to each other. The page sends commands, pen readings and how it looks at
  * the painting; the worker sends pixels, the state of the tools, and whether everything is kept.
  */
 export type ToWorker =
-  | { readonly say: 'open'; readonly painting: string }
-  | { readonly say: 'command'; readonly command: Command }
-  | { readonly say: 'stroke-begin'; readonly on?: 'slab' }
-  /** Readings [t ms, x mm, y mm, pressure, tiltX, tiltY, twist]; `newest` is the time of the last one, ms since epoch. */
-  | { readonly say: 'stroke-samples'; readonly samples: number[][]; readonly newest: number }
-  | { readonly say: 'stroke-end' }
+  /** `looking` when another tab paints on it: nothing is written then. */
+  | { readonly say: 'open'; readonly painting: string; readonly looking?: boolean }
+  /** What the hand does, with its number in what the hand has said. */
+  | Numbered<HandMessage>
+  /** Gives up going far back. */
+  | { readonly say: 'cancel' }
   | { readonly say: 'view'; readonly serial: number; readonly view: View; readonly aid: Aid }
   | { readonly say: 'light'; readonly light: Light }
   /** How a layer would look while a slider is held; whatever is said next takes it back. */
@@ -34,8 +34,6 @@ export type ToWorker =
   | { readonly say: 'slab-shown' }
   /** The only tubes that may be used (house rule), or any. */
   | { readonly say: 'allow'; readonly tubes?: readonly string[] }
-  /** An own paint that may be used from now on. */
-  | { readonly say: 'paint'; readonly paint: OwnPaint }
   /** How fast the clock of wet paper goes: 1 as on the wall, 0 held. */
   | { readonly say: 'clock'; readonly pace: number }
   /** A frame has been put on the screen: the next may come. */
@@ -98,7 +96,15 @@ export type FromWorker =
       readonly isolated: boolean;
       readonly slab: { readonly widthMm: number; readonly heightMm: number };
     }
-  | { readonly say: 'opening'; readonly done: number }
+  /** How far it is with what has to be painted again; done when nothing is left. */
+  | {
+      readonly say: 'progress';
+      readonly of: 'opening' | 'undo';
+      readonly done: number;
+      readonly total: number;
+    }
+  /** Something to know about the painting. */
+  | { readonly say: 'told'; readonly what: string }
   | { readonly say: 'bench'; readonly bench: BenchState }
   | {
       readonly say: 'pixels';
@@ -124,9 +130,11 @@ export type FromWorker =
       /** Size of the view that these pixels belong to. */
       readonly of: readonly [width: number, height: number];
     }
-  | { readonly say: 'kept'; readonly at: number }
+  /** Everything up to what the hand said there is in the stored journal. */
+  | { readonly say: 'kept'; readonly at: number; readonly said: Said }
   | { readonly say: 'not-kept'; readonly why: string }
-  | { readonly say: 'refused'; readonly why: string }
+  /** `fault` is what an engineer wants to know, where the engine is at fault. */
+  | { readonly say: 'refused'; readonly why: string; readonly fault?: string }
   | { readonly say: 'failed'; readonly why: string }
   | { readonly say: 'answer'; readonly id: number; readonly answer?: unknown; readonly why?: string };
 

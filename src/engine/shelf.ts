@@ -2,6 +2,8 @@ import localforage from 'localforage';
 import type { Command } from '@/core/journal/commands';
 import type { StudioState } from '@/core/journal/snapshot';
 import type { PaintingSpec } from '@/core/film/painting';
+import { assembleJournal, type JournalRecord, type StoredJournal } from './journalStore';
+import type { LoggedRecord } from './handLog';
 
 /**
  * What the browser keeps of all paintings. Shared by the rack (which lists them) and the worker (which writes them);
@@ -63,7 +65,10 @@ export interface PaintingFace {
 
 /** A complete state: where in the journal it is, and where its tiles lie. */
 export interface SnapshotManifest {
+  /** How many entries lead to it. */
   readonly entries: number;
+  /** Checksum of the journal up to there, where it is known. */
+  readonly sum?: string;
   readonly state: StudioState;
   readonly tiles: readonly { layer: string; index: number; key: string }[];
 }
@@ -77,9 +82,7 @@ const journals = store('journals');
 const snapshots = store('snapshots');
 const tiles = store('tiles');
 const photos = store('photos');
-
-/** Journal entries in one stored block: few enough that adding one is quick, enough that reading is. */
-export const BLOCK_ENTRIES = 20;
+const hands = store('hands');
 
 /** All paintings with their faces, the one changed last first. */
 export async function listPaintings(): Promise<(PaintingRecord & PaintingFace)[]> {
@@ -101,7 +104,10 @@ export const readPainting = (id: string): Promise<PaintingRecord | null> => pain
 export const writePainting = (record: PaintingRecord): Promise<unknown> => paintings.setItem(record.id, record);
 
 let amending: Promise<unknown> = Promise.resolve();
-/** Writes what changes in a painting's record and leaves the rest: one change after another, so that none is lost. */
+/**
+ * Writes what changes in a painting's record and leaves the rest: one change after another, in whatever tab, so that
+ * none is lost.
+ */
 export function amendPainting(
   id: string,
   changes: Partial<PaintingRecord> | ((record: PaintingRecord) => Partial<PaintingRecord>),
@@ -110,27 +116,80 @@ export function amendPainting(
     const record = await readPainting(id);
     if (record) await writePainting({ ...record, ...(typeof changes === 'function' ? changes(record) : changes) });
   };
-  const done = amending.catch(() => {}).then(amend);
+  const alone = async () => {
+    if (typeof navigator === 'undefined' || !navigator.locks) return amend();
+    await navigator.locks.request(`stigmos-record-${id}`, amend);
+  };
+  const done = amending.catch(() => {}).then(alone);
   amending = done;
   return done;
 }
 
-export async function readEntries(id: string): Promise<Command[]> {
-  const entries: Command[] = [];
-  for (let block = 0; ; block++) {
-    const part = await journals.getItem<Command[]>(`${id}/${block}`);
-    if (!part) return entries;
-    entries.push(...part);
-    if (part.length < BLOCK_ENTRIES) return entries;
-  }
+/** Keys of a store that belong to a painting, without its id. */
+async function keysOf(part: LocalForage, id: string): Promise<string[]> {
+  const start = `${id}/`;
+  return (await part.keys()).filter((key) => key.startsWith(start)).map((key) => key.slice(start.length));
 }
 
-export const writeBlock = (id: string, block: number, entries: readonly Command[]): Promise<unknown> =>
-  journals.setItem(`${id}/${block}`, entries);
+const RECORD = /^r\d+$/;
+const BLOCK = /^\d+$/;
 
-export const readSnapshot = (id: string): Promise<SnapshotManifest | null> => snapshots.getItem<SnapshotManifest>(id);
-export const writeSnapshot = (id: string, manifest: SnapshotManifest): Promise<unknown> =>
-  snapshots.setItem(id, manifest);
+/** Everything of a painting's journal that is stored, those of versions before included. */
+export async function readJournal(id: string): Promise<StoredJournal> {
+  const keys = await keysOf(journals, id);
+  const read = <T>(kind: RegExp) =>
+    Promise.all(keys.filter((k) => kind.test(k)).map(async (k) => [k, await journals.getItem<T>(`${id}/${k}`)] as const));
+  const records = await read<JournalRecord>(RECORD);
+  const blocks = await read<Command[]>(BLOCK);
+  return assembleJournal(
+    records.flatMap(([, record]) => record ?? []),
+    new Map(blocks.map(([key, block]) => [Number(key), block ?? []])),
+  );
+}
+
+export const writeJournalRecord = (id: string, record: JournalRecord): Promise<unknown> =>
+  journals.setItem(`${id}/r${String(record.first).padStart(8, '0')}`, record);
+
+/** Snapshots of a painting, the newest first. */
+export async function readSnapshots(id: string): Promise<StoredSnapshot[]> {
+  const keys = (await keysOf(snapshots, id)).map((key) => `${id}/${key}`);
+  // a version before kept one, under the id alone
+  const all = await Promise.all(
+    [id, ...keys].map(async (key) => ({ key, manifest: await snapshots.getItem<SnapshotManifest>(key) })),
+  );
+  return all
+    .filter((one): one is StoredSnapshot => one.manifest !== null)
+    .sort((a, b) => b.manifest.entries - a.manifest.entries);
+}
+
+export interface StoredSnapshot {
+  readonly key: string;
+  readonly manifest: SnapshotManifest;
+}
+
+export const writeSnapshot = (key: string, manifest: SnapshotManifest): Promise<unknown> =>
+  snapshots.setItem(key, manifest);
+export const removeSnapshot = (key: string): Promise<void> => snapshots.removeItem(key);
+
+/** What a hand has said lately (see handLog.ts): records with their keys, in the order in which it was said. */
+export async function readHand(id: string): Promise<{ key: string; record: LoggedRecord }[]> {
+  const keys = (await keysOf(hands, id)).filter((key) => key !== SESSION).sort();
+  const all = await Promise.all(
+    keys.map(async (key) => ({ key: `${id}/${key}`, record: await hands.getItem<LoggedRecord>(`${id}/${key}`) })),
+  );
+  return all.flatMap(({ key, record }) => (record ? [{ key, record }] : []));
+}
+export const writeHand = (key: string, record: LoggedRecord): Promise<unknown> => hands.setItem(key, record);
+export const removeHand = (key: string): Promise<void> => hands.removeItem(key);
+
+const SESSION = 'session';
+/** Counts the sessions at a painting's easel, this one included. */
+export async function nextSession(id: string): Promise<number> {
+  const next = ((await hands.getItem<number>(`${id}/${SESSION}`)) ?? 0) + 1;
+  // where there is no room for the count, nothing that is counted by it finds room either
+  await hands.setItem(`${id}/${SESSION}`, next).catch(() => {});
+  return next;
+}
 
 export const readTile = (key: string): Promise<Uint8Array | null> => tiles.getItem<Uint8Array>(key);
 export const writeTile = (key: string, bytes: Uint8Array): Promise<unknown> => tiles.setItem(key, bytes);
@@ -146,12 +205,30 @@ export const removePhoto = (painting: string, photo: string): Promise<void> =>
 /** Removes a painting for good. */
 export async function erasePainting(id: string): Promise<void> {
   await paintings.removeItem(id);
+  await removeContents(id);
+}
+
+/** Removes what belongs to a painting beside its record. */
+export async function removeContents(id: string): Promise<void> {
   await faces.removeItem(id);
   await snapshots.removeItem(id);
-  for (const part of [journals, tiles, photos]) {
-    for (const key of await part.keys()) if (key.startsWith(`${id}/`)) await part.removeItem(key);
+  for (const part of [snapshots, journals, hands, tiles, photos]) {
+    for (const key of await keysOf(part, id)) await part.removeItem(`${id}/${key}`);
   }
 }
+
+/** Ids of paintings of which something is stored, whether or not they stand on the rack. */
+export async function storedIds(): Promise<Set<string>> {
+  const ids = new Set<string>();
+  for (const part of [faces, snapshots, journals, hands, tiles, photos]) {
+    for (const key of await part.keys()) ids.add(key.split('/')[0]);
+  }
+  return ids;
+}
+
+/** Keys of all stored tiles of a painting. */
+export const tileKeys = async (id: string): Promise<string[]> =>
+  (await keysOf(tiles, id)).map((key) => `${id}/${key}`);
 
 /** Whether an error says that the browser's storage is full. */
 export const isStorageFull = (error: unknown): boolean =>

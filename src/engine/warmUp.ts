@@ -20,6 +20,6 @@ export function warmUp(): void {
       studio.addSample([i * 8, 5 + i * 4, 10 + 3 * k, 0.6]);
       picture.update(studio.publishStroke());
     }
-    picture.update(studio.endStroke().change.rect);
+    picture.update(studio.endStroke()!.change.rect);
   }
 }

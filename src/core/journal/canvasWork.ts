@@ -5,7 +5,8 @@ import type { TileImage } from '@/core/film/tile';
 import { TILE } from '@/core/film/cells';
 import { flowOf } from '@/core/flow/flowing';
 import type { Workplace } from './change';
-import { MAX_CELLS, type Command } from './commands';
+import type { Command } from './commands';
+import { MAX_CELLS } from './room';
 import { PainterError } from './errors';
 import { booked } from './joinWork';
 

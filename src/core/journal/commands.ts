@@ -3,12 +3,10 @@ import { OWN_PLACES } from '@/core/colour/pigments';
 import { OWN_ID, ownPaintId } from '@/core/colour/ownPaints';
 import { WAVELENGTHS } from '@/core/colour/spectrum';
 import { TOOL_IDS } from '@/core/marks/tools';
+import { MAX_CELLS } from './room';
 import { layerCommands, pictureCommands } from './layerCommands';
 import { finite, mixtureSchema, outlineSchema, partsSchema, tubeId, unit } from './parts';
 import { PAPER_TINTS, SURFACE_KINDS, type PaperTint } from '@/core/surface/heightField';
-
-/** Largest painting, cells: 40 million (A2 at 250 ppi and a little more). */
-export const MAX_CELLS = 40e6;
 
 const sample = z
   .array(finite)

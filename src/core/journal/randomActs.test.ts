@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { Arena } from '@/core/film/arena';
+import { albedoOf } from '@/core/picture/albedo';
 import { randomAct, randomFrom } from '@/measure/randomActs';
 import { studioFor } from '@/measure/bench';
+import { wholeRect } from './change';
 import { commandSchema, type Command } from './commands';
 import { digest } from './digest';
 import { PainterError } from './errors';
@@ -41,9 +43,28 @@ describe('random acts of every kind', () => {
     const restless = new Studio(ground, undefined, new Arena(3 * 2 ** 30, true));
     for (const command of done) restless.apply(command);
     expect(digest(restless)).toBe(digest(calm));
-    for (let i = 0; i < 4; i++) {
-      for (const studio of [calm, restless]) if (studio.canUndo) studio.apply({ do: 'undo' });
+    const picture = ({ painting }: Studio) => [...albedoOf(painting).raster(wholeRect(painting))].join();
+    expect(picture(restless)).toBe(picture(calm));
+    for (const way of ['undo', 'redo'] as const) {
+      for (let i = 0; i < 30; i++) {
+        for (const studio of [calm, restless]) {
+          if (way === 'undo' ? studio.canUndo : studio.canRedo) studio.apply({ do: way });
+        }
+      }
+      expect(digest(restless)).toBe(digest(calm));
     }
-    expect(digest(restless)).toBe(digest(calm));
+  });
+
+  it.each(['wash-round', 'pastel-soft', 'flat', 'ink-fast'] as const)('%s is put back where the memory moves', (tool) => {
+    const studio = new Studio(spec('paper-cold'), undefined, new Arena(3 * 2 ** 30, true));
+    const empty = digest(studio);
+    const stroke = { do: 'stroke', samples: [[0, 5, 5, 0.6], [100, 20, 10, 0.6]] }; // prettier-ignore
+    const acts = [{ do: 'tool', tool, sizeMm: 5 }, { do: 'load', mixture: { PB29: 1 } }, stroke, { do: 'dry' }, stroke, { do: 'layer.duplicate', layer: 'L2' }]; // prettier-ignore
+    for (const act of acts) studio.apply(commandSchema.parse(act));
+    const there = digest(studio);
+    for (let i = 0; i < 4; i++) studio.apply({ do: 'undo' });
+    expect(digest(studio)).not.toBe(empty); // the brush is loaded
+    for (let i = 0; i < 4; i++) studio.apply({ do: 'redo' });
+    expect(digest(studio)).toBe(there);
   });
 });

@@ -1,6 +1,6 @@
 import type { Layer } from '@/core/film/layer';
 import { factOfTiles } from '@/core/film/layerFacts';
-import type { Painting } from '@/core/film/painting';
+import { gridOf, type Painting } from '@/core/film/painting';
 import { TILE_CELLS } from '@/core/film/tile';
 import { PainterError } from './errors';
 
@@ -28,6 +28,16 @@ export function layerBytes(layer: Layer): number {
 /** Bytes of a painting with everything that its picture needs. */
 export const paintingBytes = (painting: Painting): number =>
   painting.arena.used + painting.layers.reduce((sum, layer) => sum + outsideBytes(layer), 0);
+
+/** Largest painting, cells: 40 million (A2 at 250 ppi and a little more). */
+export const MAX_CELLS = 40e6;
+
+/** @throws PainterError when a painting of a size would have more cells than can be painted on */
+export function needSize(size: Parameters<typeof gridOf>[0]): void {
+  const { width, height } = gridOf(size);
+  if (width * height <= MAX_CELLS) return;
+  throw new PainterError(`That is more than ${MAX_CELLS / 1e6} million cells: it is too large to be painted on.`);
+}
 
 /** @throws PainterError when there is no room for so much more */
 export function needRoom(painting: Painting, more: number): void {

@@ -15,6 +15,7 @@ import {
   type ToolSettings,
 } from '@/core/marks/tools';
 import { loadCommand, toolCommand } from './commands';
+import { needSize } from './room';
 import type { Studio } from './studio';
 
 /**
@@ -187,9 +188,16 @@ const spoken = ({ water, grade, into, grey, ...held }: ToolSettings): StudioStat
     ...(into !== startSettings(held.tool).into && { into }),
   }) as StudioState['tools'][number];
 
-/** Puts a state into a fresh studio, whose layers are then empty: their tiles follow. */
+/**
+ * Puts a state into a fresh studio, whose layers are then empty: their tiles follow.
+ * @throws PainterError when its canvas is too large
+ */
 export function restoreStudioState(studio: Studio, state: StudioState): void {
-  if (state.canvas) studio.layOut({ ...studio.begun, ...state.canvas });
+  if (state.canvas) {
+    const spec = { ...studio.begun, ...state.canvas };
+    needSize(spec);
+    studio.layOut(spec);
+  }
   const { painting } = studio;
   painting.layers = state.layers.map(({ id, kind, ...look }) => {
     const layer = new Layer(id, look.name, kind, painting.tilesX * painting.tilesY);

@@ -41,6 +41,11 @@ function shown(layer: Layer): Layer {
   return layer;
 }
 
+const NOT_WHOLE = 'What was done before cannot be taken back: strokes of it are missing in what was kept.';
+/** Most readings of a stroke, as the journal's schema has it. */
+const MOST_SAMPLES = 200_000;
+const isReading = (v: number): boolean => v >= -1e6 && v <= 1e6;
+
 type StrokeCommand = Extract<Command, { do: 'stroke' }>;
 /** What is said of a stroke beside its readings. */
 type StrokeTold = Pick<StrokeCommand, 'on' | 'pace'>;
@@ -62,6 +67,9 @@ export class Studio {
   /** Strokes made so far; each has randomness of its own. */
   strokes = 0;
   private timeline: Command[] = [];
+  /** Whether the timeline leads from the empty ground to the state; if not, so many commands of it cannot be taken back. */
+  private whole = true;
+  private floor = 0;
   private past: Moment[] = [];
   private future: Undone[] = [];
   private pending: Moment | undefined;
@@ -117,7 +125,7 @@ export class Studio {
       case 'stroke': {
         this.beginStroke(command.on, command.pace);
         for (const s of command.samples) this.addSample(s);
-        return this.endStroke().change;
+        return this.endStroke(command)?.change ?? noChange();
       }
       case 'undo':
         return this.undo();
@@ -126,12 +134,17 @@ export class Studio {
       default: {
         const undoable = changesPainting(command);
         if (undoable) this.open();
+        // what is left out of the picture while somebody looks is not left out of what is done
+        const { without } = this.painting;
+        this.painting.without = [];
         let change: Change;
         try {
           change = this.perform(command);
         } catch (error) {
           this.giveUp();
           throw error;
+        } finally {
+          this.painting.without = without;
         }
         this.commit(command);
         return change;
@@ -179,8 +192,12 @@ export class Studio {
     };
   }
 
-  /** Adds a reading of the pen to the stroke in the air: [t, x, y, pressure, tiltX, tiltY, twist]. */
+  /**
+   * Adds a reading of the pen to the stroke in the air: [t, x, y, pressure, tiltX, tiltY, twist]. One that no journal
+   * could tell (a number that is none, more readings than a stroke may have) is left out.
+   */
   addSample(sample: readonly number[]): void {
+    if (!sample.every(isReading) || this.inAir!.samples.length >= MOST_SAMPLES) return;
     const [t, x, y, pressure, tiltX = 0, tiltY = 0, twist = 0] = sample;
     const read: Sample = { t, x, y, pressure: Math.min(1, Math.max(0, pressure)), tiltX, tiltY, twist };
     this.inAir!.samples.push([...sample]);
@@ -225,10 +242,18 @@ export class Studio {
 
   /**
    * Lifts the tool.
-   * @returns the stroke as a command, what it changed in all, and the cells that look otherwise than they were published
+   * @param as the command that the stroke was read from, which then stands in the history itself
+   * @returns the stroke as a command, what it changed in all, and the cells that look otherwise than they were
+   *   published; undefined when there was no reading: then nothing has happened
    */
-  endStroke(): { command: StrokeCommand; change: Change; unshown: PixelRect } {
+  endStroke(as?: StrokeCommand): { command: StrokeCommand; change: Change; unshown: PixelRect } | undefined {
     const { stroke, samples, rect, told, guard } = this.inAir!;
+    if (samples.length === 0) {
+      stroke.end();
+      this.inAir = undefined;
+      this.giveUp();
+      return undefined;
+    }
     stroke.end();
     guard?.settle();
     let dirtied = false;
@@ -239,7 +264,7 @@ export class Studio {
     growRect(rect, last);
     this.inAir = undefined;
     for (const layer of this.allLayers) layer.forEachTile((tile) => tile.dropLaid());
-    const command: StrokeCommand = { do: 'stroke', samples, ...told };
+    const command: StrokeCommand = as ?? { do: 'stroke', samples, ...told };
     this.commit(command);
     return {
       command,
@@ -271,7 +296,8 @@ export class Studio {
     return this.painting.spec;
   }
   get canUndo(): boolean {
-    return this.timeline.some(changesPainting);
+    for (let i = this.timeline.length - 1; i >= this.floor; i--) if (changesPainting(this.timeline[i])) return true;
+    return false;
   }
   get canRedo(): boolean {
     return this.future.length > 0;
@@ -289,11 +315,54 @@ export class Studio {
     return this.timeline;
   }
 
-  /** Takes over a history whose result the state already is (after a snapshot was put back). */
-  adoptHistory(commands: readonly Command[]): void {
+  /**
+   * Takes over a history whose result the state already is (after a snapshot was put back).
+   * @param whole false when something is missing in it: then it cannot be taken back, for it does not lead to the state
+   */
+  adoptHistory(commands: readonly Command[], whole = true): void {
     this.timeline = [...commands];
+    this.whole = whole;
+    this.floor = whole ? 0 : commands.length;
     this.past = [];
     this.future = [];
+  }
+
+  /** What the next undo takes back; undefined when there is nothing. */
+  private get nextUndo(): Undone | undefined {
+    const at = this.timeline.findLastIndex(changesPainting);
+    return at < this.floor ? undefined : { at, commands: this.timeline.slice(at) };
+  }
+
+  /** What was taken back and can be done again, the last first to come: the commands alone. */
+  private get undone(): readonly Undone[] {
+    return this.future.map(({ at, commands }) => ({ at, commands }));
+  }
+
+  /**
+   * The history that an undo or a redo leads to when it is not kept at hand, and has to be painted again; and what can
+   * be done again from there. Undefined when `apply` does it at once, or refuses it.
+   */
+  farWay(which: 'undo' | 'redo'): { target: readonly Command[]; undone: readonly Undone[] } | undefined {
+    if (which === 'undo') {
+      const next = this.past.length > 0 ? undefined : this.nextUndo;
+      return next && { target: this.timeline.slice(0, next.at), undone: [...this.undone, next] };
+    }
+    const next = this.future.at(-1);
+    if (!next || next.kept || this.timeline.length <= next.at) return undefined;
+    return { target: [...this.timeline.slice(0, next.at), ...next.commands], undone: this.undone.slice(0, -1) };
+  }
+
+  /** Puts everything back that the stroke in the air has done: something is wrong with it. */
+  abandonStroke(): void {
+    if (!this.inAir) return;
+    this.inAir = undefined;
+    for (const layer of this.allLayers) layer.forEachTile((tile) => tile.dropLaid());
+    this.giveUp();
+  }
+
+  /** Takes over what can be done again from a studio whose history this one's is. */
+  adoptUndone(undone: readonly Undone[]): void {
+    this.future = [...undone];
   }
 
   /** The balance of water, microlitres: loaded = canvas + tool + removed + evaporated. */
@@ -599,9 +668,11 @@ export class Studio {
   }
 
   private redo(): Change {
-    const undone = this.future.pop();
+    const undone = this.future.at(-1);
     if (!undone) throw new PainterError('There is nothing to do again.');
     const { at, commands, kept } = undone;
+    if (!kept && this.timeline.length > at && !this.whole) throw new PainterError(NOT_WHOLE);
+    this.future.pop();
     // what was done to the tools since the undo is forgotten
     if (kept) {
       this.goTo(kept.base, this.timeline.slice(0, at));
@@ -675,14 +746,13 @@ export class Studio {
 
   /** Goes back farther than tiles were kept: from the empty ground through everything but the last change. */
   private undoByReplay(): Change {
-    let last = this.timeline.length - 1;
-    while (last >= 0 && !changesPainting(this.timeline[last])) last--;
-    if (last < 0) throw new PainterError('There is nothing to take back.');
+    const next = this.nextUndo;
+    if (!next && this.whole) throw new PainterError('There is nothing to take back.');
+    if (!next || !this.whole) throw new PainterError(NOT_WHOLE);
     // moments that were kept belong to layers that are now made anew
-    const future = this.future.map(({ at, commands }) => ({ at, commands }));
-    const commands = this.timeline.slice(last);
-    this.rebuild(this.timeline.slice(0, last));
-    this.future = [...future, { at: last, commands }];
+    const future = this.undone;
+    this.rebuild(this.timeline.slice(0, next.at));
+    this.future = [...future, next];
     return { ...noChange(), rect: wholeRect(this.painting), slab: wholeRect(this.slab), layers: true };
   }
 

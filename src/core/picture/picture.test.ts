@@ -118,7 +118,7 @@ describe('a stroke that is drawn as it is made', () => {
       studio.addSample([t * 8, 6 + t * 0.8, 15 + 4 * Math.sin(t / 9), 0.7]);
       if (t % 3 === 2) picture.update(studio.publishStroke());
     }
-    const { unshown, change } = studio.endStroke();
+    const { unshown, change } = studio.endStroke()!;
     picture.update(unshown);
     const shown = painting.arena.u32.slice(picture.lit, picture.lit + painting.width * painting.height);
     picture.update(whole(picture));

@@ -15,6 +15,20 @@ import { useSight } from './sightStore';
 import { useKeys } from './useKeys';
 import styles from './easel.module.css';
 
+/** Something to know about the painting, until it has been read. */
+function Told() {
+  const told = useEasel((s) => s.told);
+  if (!told) return null;
+  return (
+    <p className={styles.told} role="status">
+      {told}
+      <Button type="link" onClick={() => useEasel.setState({ told: '' })}>
+        Understood
+      </Button>
+    </p>
+  );
+}
+
 /** The main screen: the canvas in a neutral room, photos at its side, the bench in front. */
 export function Easel({ painting }: { painting: string }) {
   const [record, setRecord] = useState<PaintingRecord | null>();
@@ -70,6 +84,7 @@ export function Easel({ painting }: { painting: string }) {
       }
     >
       <Sill record={record} />
+      <Told />
       <MotifBoard painting={record.id} photos={record.photos} />
       <CanvasView />
       <Spine />

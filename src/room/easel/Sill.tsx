@@ -74,6 +74,8 @@ export function Sill({ record }: { record: PaintingRecord }) {
       />
       <Kept />
       <span className={styles.spring} />
+      <Elsewhere />
+      <GoingBack />
       {(refused || trouble || notKept) && (
         <span className={styles.notice} role="alert">
           {refused || trouble || notKept}
@@ -184,16 +186,58 @@ export function Sill({ record }: { record: PaintingRecord }) {
   );
 }
 
-/** How long ago the painting was kept. */
+/** What there is to say when another tab paints on this. */
+function Elsewhere() {
+  const painter = useEasel((s) => s.painter);
+  const { takeOver } = useEasel.getState();
+  if (painter !== 'elsewhere' && painter !== 'asking') return null;
+  return (
+    <span className={styles.elsewhere} role="status">
+      Another tab paints on this: here you look at it.
+      <Button type="link" loading={painter === 'asking'} onClick={takeOver}>
+        Paint here
+      </Button>
+    </span>
+  );
+}
+
+/** How far it is with an undo that has to paint things again. */
+function GoingBack() {
+  const progress = useEasel((s) => s.progress);
+  const engine = useEasel((s) => s.engine);
+  if (progress?.of !== 'undo') return null;
+  return (
+    <span className={styles.elsewhere} role="status">
+      Going back: {progress.done} of {progress.total} steps painted again
+      <Button type="link" onClick={() => engine?.cancel()}>
+        Stay here
+      </Button>
+    </span>
+  );
+}
+
+/** How long ago the painting was kept: all of it that the storage has acknowledged. */
 function Kept() {
   const keptAt = useEasel((s) => s.keptAt);
+  const waiting = useEasel((s) => s.waiting);
   const opened = useEasel((s) => s.opened);
+  const progress = useEasel((s) => s.progress);
+  const painter = useEasel((s) => s.painter);
   const [now, setNow] = useState(() => Date.now());
   useEffect(() => {
     const timer = setInterval(() => setNow(Date.now()), 1000);
     return () => clearInterval(timer);
   }, []);
+  if (progress?.of === 'opening') {
+    return (
+      <span className="quiet" role="status">
+        opening: {progress.done} of {progress.total} steps painted again
+      </span>
+    );
+  }
   if (!opened) return <span className="quiet">opening …</span>;
+  if (painter === 'elsewhere' || painter === 'asking') return null;
+  if (waiting > 1) return <span className="quiet">{waiting} strokes wait to be kept</span>;
   if (!keptAt) return <span className="quiet">kept</span>;
   const seconds = Math.max(0, Math.round((now - keptAt) / 1000));
   const ago = seconds < 60 ? `${seconds} s ago` : `${Math.floor(seconds / 60)} min ago`;

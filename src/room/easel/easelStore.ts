@@ -19,11 +19,12 @@ import {
 import { STUDIO_LIGHT, type Light } from '@/core/picture/picture';
 import type { SpotReading } from '@/core/picture/readings';
 import type { Aid, View } from '@/core/picture/view';
-import { EngineClient } from '@/engine/client';
+import type { EngineClient } from '@/engine/client';
 import type { BenchState, FromWorker, PaperState } from '@/engine/protocol';
 import { isDrawingPaper } from '@/core/surface/drawingPaper';
 import { isPaper } from '@/core/surface/paper';
 import { amendPainting } from '@/engine/shelf';
+import { Session, type Painter } from './session';
 import { fitView } from './viewControl';
 
 export type Drawer =
@@ -46,8 +47,16 @@ interface EaselState {
   /** What went so wrong that the painting cannot be shown. */
   failed: string;
   bench: BenchState | undefined;
+  /** Who paints on it: this tab, or another. */
+  painter: Painter;
+  /** When everything was last stored; how many strokes are not yet; why, where the storage refuses. */
   keptAt: number;
+  waiting: number;
   notKept: string;
+  /** How far it is with what is painted again, on opening or to go far back. */
+  progress: Extract<FromWorker, { say: 'progress' }> | undefined;
+  /** Something to know about the painting, until it has been read. */
+  told: string;
   /** What could not be done, said where the painter looks: under the sill. */
   refused: string;
   view: View;
@@ -76,6 +85,8 @@ interface EaselState {
   latency: number;
 
   begin: (painting: string) => () => void;
+  /** Asks the tab that paints to let go. */
+  takeOver: () => void;
   onFrame: (sink: ((frame: Frame) => void) | undefined) => void;
   onSlabFrame: (sink: ((frame: SlabFrame) => void) | undefined) => void;
   apply: (command: Command) => void;
@@ -98,6 +109,7 @@ interface EaselState {
 }
 
 let sink: ((frame: Frame) => void) | undefined;
+let session: Session | undefined;
 let slabSink: ((frame: SlabFrame) => void) | undefined;
 
 /** Views that were asked for and not drawn yet, by the serial that their frames will carry. */
@@ -131,8 +143,12 @@ export const useEasel = create<EaselState>((set, get) => ({
   opened: undefined,
   failed: '',
   bench: undefined,
+  painter: 'opening',
   keptAt: 0,
+  waiting: 0,
   notKept: '',
+  progress: undefined,
+  told: '',
   refused: '',
   view: { width: 0, height: 0, centreX: 0, centreY: 0, zoom: 1, turn: 0, mirror: false },
   aid: 'none',
@@ -153,7 +169,7 @@ export const useEasel = create<EaselState>((set, get) => ({
   latency: 0,
 
   begin(painting) {
-    const engine = new EngineClient((message) => {
+    const told = (message: Exclude<FromWorker, { say: 'answer' }>) => {
       switch (message.say) {
         case 'opened': {
           const { width, height, spec, slab } = message;
@@ -173,31 +189,44 @@ export const useEasel = create<EaselState>((set, get) => ({
           slabSink?.(message);
           return;
         case 'kept':
-          set({ keptAt: message.at, notKept: '' });
+          set({ notKept: '', ...(get().waiting === 0 && { keptAt: message.at }) });
           return;
         case 'not-kept':
           set({ notKept: message.why });
           return;
+        case 'progress':
+          set({ progress: message.done < message.total ? message : undefined });
+          return;
+        case 'told':
+          set({ told: [get().told, message.what].filter(Boolean).join(' ') });
+          return;
         case 'refused':
+          if (message.fault) console.error(message.fault);
           set({ refused: message.why });
           return;
         case 'failed':
           set({ failed: message.why });
       }
+    };
+    set({ painting, paper: undefined, failed: '', told: '', sample: undefined });
+    session = new Session(painting, {
+      told,
+      kept: ({ waiting, storedAt }) => set({ waiting, ...(waiting === 0 && storedAt > 0 && { keptAt: storedAt }) }),
+      painter: (painter) => set({ painter }),
+      begun: (engine) =>
+        set({
+          engine,
+          opened: undefined,
+          bench: undefined,
+          painter: 'opening',
+          keptAt: 0,
+          waiting: 0,
+          notKept: '',
+          progress: undefined,
+          refused: '',
+        }),
     });
-    set({
-      engine,
-      painting,
-      paper: undefined,
-      opened: undefined,
-      failed: '',
-      bench: undefined,
-      keptAt: 0,
-      notKept: '',
-      refused: '',
-      sample: undefined,
-    });
-    engine.open(painting);
+    const begun = session;
     void usePalette
       .getState()
       .open(painting)
@@ -207,14 +236,17 @@ export const useEasel = create<EaselState>((set, get) => ({
         setOutWaiting();
       });
     const stop = onPaletteChange(({ rules, paint }) => {
-      if (paint) engine.bringPaint(paint);
-      if (rules) engine.allow(allowedTubes(usePalette.getState()));
+      if (paint) get().engine?.bringPaint(paint);
+      if (rules) get().engine?.allow(allowedTubes(usePalette.getState()));
     });
     return () => {
       stop();
-      engine.close();
+      begun.close();
       set({ engine: undefined, opened: undefined });
     };
+  },
+  takeOver() {
+    session?.askFor();
   },
   onFrame(next) {
     sink = next;

@@ -7,13 +7,14 @@ import { useEffect, useMemo, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { isTube } from '@/core/colour/pigments';
 import { TUBE_SETS } from '@/core/colour/tubeSets';
-import { MAX_CELLS, paintingSchema } from '@/core/journal/commands';
+import { paintingSchema } from '@/core/journal/commands';
+import { MAX_CELLS } from '@/core/journal/room';
 import { PainterError } from '@/core/journal/errors';
 import { isDrawingPaper } from '@/core/surface/drawingPaper';
 import { isSheet, PAPER_TINTS, type PaperTint, type SurfaceKind, type SurfaceSpec } from '@/core/surface/heightField';
 import type { OwnSurface } from '@/core/surface/ownSurface';
 import { isPaper } from '@/core/surface/paper';
-import { isStorageFull, NO_RULES, writeBlock, writePainting, writePhoto } from '@/engine/shelf';
+import { isStorageFull, NO_RULES, writePainting, writePhoto } from '@/engine/shelf';
 import { usePalette } from '../colour/paletteStore';
 import { Drawdown } from '../parts/Drawdown';
 import { shortName } from '../parts/recipeWords';
@@ -166,7 +167,6 @@ export function Prepare() {
     const id = newId();
     try {
       for (const photo of photos) await writePhoto(id, photo.id, photo.blob);
-      await writeBlock(id, 0, []);
       await writePainting({
         id,
         title: title.trim() || 'Untitled',

@@ -1,0 +1,92 @@
+import type { Command } from '@/core/journal/commands';
+import type { Studio } from '@/core/journal/studio';
+import type { Said } from './journalStore';
+import type { Keeping } from './keeping';
+import type { FromWorker } from './protocol';
+import { isStorageFull, readFace, writeFace, type PaintingFace } from './shelf';
+
+/** Quiet time after which a snapshot is begun, ms; and commands after which one is begun in any case. */
+const SNAPSHOT_QUIET_MS = 2500;
+const SNAPSHOT_COMMANDS = 40;
+/** Time until a snapshot that could not be written is tried again, ms. */
+const SNAPSHOT_AGAIN_MS = 20_000;
+/** Quiet time after which the small picture for the rack is made, ms. */
+const FACE_QUIET_MS = 700;
+
+/** What a host lends to its autosave. */
+interface Host {
+  readonly studio: () => Studio;
+  readonly thumbnail: () => Uint8Array<ArrayBuffer>;
+  readonly post: (message: FromWorker) => void;
+}
+
+/**
+ * Keeps a painting while it is painted: every command at once, a snapshot and the picture for the rack when it is quiet.
+ * In a painting that is only looked at it writes nothing.
+ */
+export class Autosave {
+  /** Set when the picture for the rack is older than the painting. */
+  faceIsOld = false;
+  private face: PaintingFace = { changedAt: 0 };
+  private nextSnapshot = 0;
+
+  constructor(
+    readonly keeping: Keeping,
+    private readonly host: Host,
+    private readonly looking: boolean,
+  ) {}
+
+  async readFace(createdAt: number): Promise<void> {
+    this.face = (await readFace(this.keeping.id)) ?? { changedAt: createdAt };
+    this.faceIsOld = !this.face.thumbnail;
+  }
+
+  /** Writes a command down. @param said the last message of the hand whose outcome is in the journal with it */
+  keep(command: Command, said: Said | undefined): void {
+    if (this.looking) return;
+    this.keeping.append(command, said);
+    if (command.do === 'stroke') this.face = { ...this.face, changedAt: Date.now() };
+  }
+
+  /** What was said came to nothing. */
+  note(said: Said | undefined): void {
+    if (said && !this.looking) this.keeping.note(said);
+  }
+
+  /** Whether a snapshot should be begun now. @param quiet time since the last change, ms */
+  snapshotDue(quiet: number): boolean {
+    if (this.looking || this.keeping.snapshots.inProgress || performance.now() < this.nextSnapshot) return false;
+    const since = this.keeping.sinceSnapshot;
+    return since > 0 && (quiet > SNAPSHOT_QUIET_MS || since > SNAPSHOT_COMMANDS);
+  }
+
+  /** Begins a snapshot of the state as it is, and writes it in the background. */
+  async snapshot(): Promise<void> {
+    const { keeping, host } = this;
+    keeping.beginSnapshot(host.studio());
+    try {
+      while (!(await keeping.continueSnapshot())) {
+        // a stroke in the air goes first
+        while (host.studio().strokeInAir) await new Promise((resolve) => setTimeout(resolve, 120));
+      }
+    } catch {
+      // the journal has everything; without a snapshot opening only takes longer
+      this.nextSnapshot = performance.now() + SNAPSHOT_AGAIN_MS;
+    }
+  }
+
+  /** Makes the picture for the rack anew, when it is time for it. */
+  keepFace(quiet: number): void {
+    if (!this.faceIsOld || this.looking || quiet < FACE_QUIET_MS) return;
+    this.faceIsOld = false;
+    this.face = { ...this.face, thumbnail: this.host.thumbnail() };
+    // one that finds no room is no loss
+    writeFace(this.keeping.id, this.face).catch(() => {});
+  }
+}
+
+/** What a painter is told when strokes cannot be stored. */
+export const notKeptSentence = (error: unknown): string =>
+  isStorageFull(error)
+    ? 'This browser has no room left, so the last strokes are not kept. Go on painting, and save the painting as a file.'
+    : 'The last strokes could not be kept in this browser. Save the painting as a file.';

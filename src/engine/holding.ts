@@ -1,0 +1,59 @@
+/**
+ * One tab paints on a painting at a time: it holds a lock of the painting's name, which the browser gives back by
+ * itself when the tab goes. Another tab can look meanwhile, and ask for it over a channel.
+ */
+export interface Hold {
+  release(): void;
+}
+
+const lockName = (painting: string) => `stigmos-painting-${painting}`;
+const channelFor = (painting: string) => new BroadcastChannel(lockName(painting));
+
+/** Time that a tab which is being left may take to give its lock back, ms. */
+const LEAVING_MS = 1200;
+
+/** A browser without locks has no other tabs to heed as far as can be known. */
+const unlocked: Hold = { release: () => {} };
+
+/** Requests the lock. @returns the hold, or undefined when the signal ended the wait */
+async function request(painting: string, signal?: AbortSignal): Promise<Hold | undefined> {
+  if (!navigator.locks) return unlocked;
+  return new Promise((resolve, reject) => {
+    navigator.locks
+      .request(lockName(painting), { signal }, () => new Promise<void>((release) => resolve({ release })))
+      .catch((error: unknown) => {
+        if (signal?.aborted) resolve(undefined);
+        else reject(error);
+      });
+  });
+}
+
+/** Holds a painting; undefined when another tab does. */
+export const hold = (painting: string): Promise<Hold | undefined> => request(painting, AbortSignal.timeout(LEAVING_MS));
+
+/** Holds a painting when it is free at once, for as long as some work takes. @returns whether it was */
+export async function ifFree(painting: string, work: () => Promise<void>): Promise<boolean> {
+  if (!navigator.locks) return false;
+  return navigator.locks.request(lockName(painting), { ifAvailable: true }, async (lock) => {
+    if (lock) await work();
+    return lock !== null;
+  });
+}
+
+/** Asks the tab that holds a painting to let go, and waits until it has. */
+export async function takeOver(painting: string, signal: AbortSignal): Promise<Hold | undefined> {
+  const channel = channelFor(painting);
+  channel.postMessage('let go');
+  try {
+    return await request(painting, signal);
+  } finally {
+    channel.close();
+  }
+}
+
+/** Calls back when another tab asks for the painting. @returns a function that stops listening */
+export function whenAsked(painting: string, letGo: () => void): () => void {
+  const channel = channelFor(painting);
+  channel.onmessage = () => letGo();
+  return () => channel.close();
+}

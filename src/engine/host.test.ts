@@ -1,0 +1,227 @@
+import 'fake-indexeddb/auto';
+import { describe, expect, it } from 'vitest';
+import { commandSchema, type Command } from '@/core/journal/commands';
+import { digest } from '@/core/journal/digest';
+import { Studio } from '@/core/journal/studio';
+import { studioFor } from '@/measure/bench';
+import { randomAct, randomFrom } from '@/measure/randomActs';
+import { HandLog, type HandMessage } from './handLog';
+import { EngineHost } from './host';
+import type { Answer, FromWorker, Question, ToWorker } from './protocol';
+import { nextSession, readHand, readJournal, readSnapshots, writePainting, type PaintingRecord } from './shelf';
+
+let made = 0;
+
+async function onTheRack(kind: 'linen-fine' | 'paper-cold' = 'linen-fine'): Promise<PaintingRecord> {
+  const id = `hosted-${++made}`;
+  const { spec } = studioFor(26, 20, { ppi: 90, surface: { kind } });
+  const record: PaintingRecord = { id, title: id, createdAt: made, spec, photos: [] };
+  await writePainting(record);
+  return record;
+}
+
+/** A page without a page: what it says, and what it hears. */
+class Page {
+  readonly heard: FromWorker[] = [];
+  private readonly host: EngineHost;
+  private question = 0;
+  private readonly answers = new Map<number, (answer: unknown) => void>();
+  log: HandLog | undefined;
+  /** Whether what the hand says reaches the worker. */
+  connected = true;
+
+  private constructor(readonly painting: string) {
+    this.host = new EngineHost((message) => {
+      this.heard.push(message);
+      if (message.say === 'answer') this.answers.get(message.id)?.(message.answer ?? new Error(message.why));
+      if (message.say === 'kept') this.log?.acknowledge(message.said);
+      if (message.say === 'pixels') this.say({ say: 'shown' });
+    });
+  }
+
+  static async open(painting: string, looking = false): Promise<Page> {
+    const page = new Page(painting);
+    if (!looking) {
+      page.log = new HandLog(painting, await nextSession(painting), () => {});
+      await page.log.takeOver();
+    }
+    page.say({ say: 'open', painting, looking });
+    return page;
+  }
+
+  say(message: ToWorker): void {
+    this.host.receive(structuredClone(message));
+  }
+
+  hand(message: HandMessage): void {
+    const said = this.log!.say(message);
+    if (this.connected) this.say({ ...message, said });
+  }
+
+  act(command: Command): void {
+    if (command.do !== 'stroke') {
+      this.hand({ say: 'command', command });
+      return;
+    }
+    this.hand({ say: 'stroke-begin', on: command.on });
+    for (let i = 0; i < command.samples.length; i += 3) {
+      this.hand({ say: 'stroke-samples', samples: command.samples.slice(i, i + 3), newest: 0 });
+    }
+    this.hand({ say: 'stroke-end' });
+  }
+
+  ask<Q extends Question>(question: Q): Promise<Answer<Q>> {
+    const id = ++this.question;
+    return new Promise((resolve) => {
+      this.answers.set(id, resolve as (answer: unknown) => void);
+      this.say({ say: 'ask', id, question });
+    });
+  }
+
+  /** Everything that was said is worked off and stored. */
+  async settled(): Promise<string> {
+    await this.until('bench');
+    const { digest: state } = await this.ask({ of: 'state' });
+    await this.ask({ of: 'kept' });
+    return state;
+  }
+
+  async until(what: FromWorker['say']): Promise<void> {
+    while (!this.heard.some(({ say }) => say === what)) await pause(5);
+  }
+}
+
+const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+
+/** What the stored journal leads to. */
+async function replayed(record: PaintingRecord): Promise<string> {
+  const studio = new Studio(record.spec);
+  for (const entry of (await readJournal(record.id)).entries) studio.apply(commandSchema.parse(entry));
+  return digest(studio);
+}
+
+describe('a painting at the host', () => {
+  it.each([1, 2, 3, 4])('is what its stored journal says, and comes back as it was (seed %i)', async (seed) => {
+    const record = await onTheRack(seed % 2 ? 'linen-fine' : 'paper-cold');
+    const random = randomFrom(seed);
+    const page = await Page.open(record.id);
+    for (let i = 0; i < 70; i++) {
+      page.act(commandSchema.parse(randomAct(random, 26, 20)));
+      // now and then the hand rests
+      if (random.next() < 0.15) await pause(random.below(30));
+    }
+    const state = await page.settled();
+    expect(page.heard.filter(({ say }) => say === 'failed')).toEqual([]);
+    expect(page.heard.filter((m) => m.say === 'refused' && m.fault)).toEqual([]);
+    expect(await replayed(record)).toBe(state);
+    expect((await readJournal(record.id)).missing).toBe(0);
+    const again = await Page.open(record.id, true);
+    expect(await again.settled()).toBe(state);
+  });
+
+  it.each([11, 12, 13])('makes good what the worker had not worked off (seed %i)', async (seed) => {
+    const record = await onTheRack();
+    const random = randomFrom(seed);
+    const page = await Page.open(record.id);
+    const acts = Array.from({ length: 40 }, () => commandSchema.parse(randomAct(random, 26, 20)));
+    const until = 5 + random.below(30);
+    for (const act of acts.slice(0, until)) page.act(act);
+    await page.settled();
+    // from here on the worker hears nothing more, and then the browser dies in the middle of a stroke
+    page.connected = false;
+    for (const act of acts.slice(until)) page.act(act);
+    page.hand({ say: 'stroke-begin' });
+    page.hand({ say: 'stroke-samples', samples: [[0, 3, 3, 0.5], [9, 6, 6, 0.5]], newest: 0 }); // prettier-ignore
+    await pause(200);
+
+    const whole = await onTheRack();
+    const other = await Page.open(whole.id);
+    for (const act of acts) other.act(act);
+    const wanted = await other.settled();
+
+    const again = await Page.open(record.id);
+    expect(await again.settled()).toBe(wanted);
+    expect(await replayed(record)).toBe(wanted);
+    const strokes = acts.slice(until).filter((act) => act.do === 'stroke').length;
+    if (strokes > 0) expect(again.heard.some((m) => m.say === 'told' && /not worked off/.test(m.what))).toBe(true);
+    // and once something else is in the journal, the log has nothing of it any more
+    again.act({ do: 'wait', seconds: 0 });
+    await again.settled();
+    await pause(100);
+    expect((await readHand(record.id)).filter(({ record: r }) => r.session === 1)).toEqual([]);
+    const third = await Page.open(record.id);
+    expect(await third.settled()).toBe(await replayed(record));
+  });
+
+  it('that is only looked at writes nothing', async () => {
+    const record = await onTheRack('paper-cold');
+    const page = await Page.open(record.id);
+    for (const act of [{ do: 'tool', tool: 'wash-round', sizeMm: 6 }, { do: 'load', mixture: { PB29: 1 } }, { do: 'stroke', samples: [[0, 4, 4, 0.7], [300, 20, 12, 0.7]] }]) page.act(commandSchema.parse(act)); // prettier-ignore
+    await page.settled();
+    const before = await readJournal(record.id);
+    const looking = await Page.open(record.id, true);
+    await looking.settled();
+    await pause(150);
+    await looking.ask({ of: 'state' });
+    expect(await readJournal(record.id)).toEqual(before);
+  });
+
+  it('goes far back with progress, can be stopped on the way, and does it again', async () => {
+    const record = await onTheRack();
+    const random = randomFrom(5);
+    const page = await Page.open(record.id);
+    const acts = [{ do: 'tool', tool: 'flat', sizeMm: 6 }, { do: 'load', mixture: { PB29: 1 }, amount: 3 }] as object[]; // prettier-ignore
+    for (let i = 0; i < 24; i++) acts.push({ do: 'stroke', samples: [[0, random.next() * 20, 4, 0.6], [90, 20, random.next() * 20, 0.6]] }); // prettier-ignore
+    const states: string[] = [];
+    for (const act of acts) {
+      page.act(commandSchema.parse(act));
+      states.push(await page.settled());
+    }
+    // once it is quiet a snapshot is made, and opening paints nothing again
+    while ((await readSnapshots(record.id))[0]?.manifest.entries !== acts.length) await pause(50);
+    const again = await Page.open(record.id);
+    const end = await again.settled();
+    expect(end).toBe(states.pop());
+    again.act({ do: 'undo' });
+    again.say({ say: 'cancel' });
+    expect(await again.settled()).toBe(end);
+    for (let i = 0; i < 8; i++) {
+      again.act({ do: 'undo' });
+      expect(await again.settled()).toBe(states.pop());
+    }
+    expect(again.heard.some((m) => m.say === 'progress' && m.of === 'undo')).toBe(true);
+    for (let i = 0; i < 8; i++) again.act({ do: 'redo' });
+    expect(await again.settled()).toBe(end);
+    expect(await replayed(record)).toBe(end);
+    again.act({ do: 'redo' });
+    await again.until('refused');
+  });
+
+  it('which cannot be opened is told in a sentence', async () => {
+    const nowhere = await Page.open('nowhere');
+    await nowhere.until('failed');
+    expect(nowhere.heard).toContainEqual({ say: 'failed', why: 'This painting is not on the rack of this browser.' });
+    const record = await onTheRack();
+    await writePainting({ ...record, spec: { ...record.spec, widthMm: 20_000, heightMm: 20_000 } });
+    const huge = await Page.open(record.id);
+    await huge.until('failed');
+    expect(huge.heard.find((m) => m.say === 'failed')?.why).toMatch(/could not be opened|more than 40 million cells/);
+  });
+
+  it('leaves a fault out and goes on', async () => {
+    const record = await onTheRack();
+    const page = await Page.open(record.id);
+    page.act(commandSchema.parse({ do: 'load', mixture: { PB29: 1 } }));
+    const before = await page.settled();
+    const { addSample } = Studio.prototype;
+    Studio.prototype.addSample = () => {
+      throw new TypeError('a fault');
+    };
+    page.act(commandSchema.parse({ do: 'stroke', samples: [[0, 4, 4, 0.6], [90, 20, 9, 0.6]] })); // prettier-ignore
+    await page.until('refused');
+    Studio.prototype.addSample = addSample;
+    expect(await page.settled()).toBe(before);
+    page.act(commandSchema.parse({ do: 'stroke', samples: [[0, 4, 4, 0.6], [90, 20, 9, 0.6]] })); // prettier-ignore
+    expect(await page.settled()).toBe(await replayed(record));
+  });
+});
