@@ -8,7 +8,7 @@ import { createServer } from 'node:net';
 import { readFileSync } from 'node:fs';
 import { chromium, type Page } from '@playwright/test';
 import jpeg from 'jpeg-js';
-import { decodeStigmosFile } from '@/core/formats/stigmosFile';
+import { readStigmosFile } from '@/core/formats/readStigmosFile';
 import { STEP_SECONDS } from '@/core/flow/washRates';
 import { copyTime, percentile, round } from './measure';
 import { layeredSheet, SHEET_PX } from './layeredSheet';
@@ -200,7 +200,7 @@ async function wetRegion(page: Page): Promise<Record<string, unknown>> {
 async function journal(page: Page) {
   await page.getByRole('button', { name: 'Send out' }).click();
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: /Painting file/ }).click()]); // prettier-ignore
-  return decodeStigmosFile(readFileSync(await download.path())).journal.entries;
+  return (await readStigmosFile(readFileSync(await download.path()))).journal.entries;
 }
 
 /** Twenty photos of 12 and 40 megapixels on the board: frames while it is moved and zoomed, and the memory it says. */

@@ -89,6 +89,7 @@ export async function answerTo(
         photos.filter((p) => p !== null),
         thumbnailPng(pyramid, painting),
         paletteSchema.safeParse(record?.palette).data,
+        keeping.missing,
       );
     }
     case 'state':

@@ -31,9 +31,18 @@ async function request(painting: string, signal?: AbortSignal): Promise<Hold | u
 /** Holds a painting; undefined when another tab does. */
 export const hold = (painting: string): Promise<Hold | undefined> => request(painting, AbortSignal.timeout(LEAVING_MS));
 
+/** Holds a painting for as long as some work takes, once it is free. */
+export async function whileHeld(painting: string, work: () => Promise<void>): Promise<void> {
+  if (typeof navigator === 'undefined' || !navigator.locks) return work();
+  await navigator.locks.request(lockName(painting), work);
+}
+
 /** Holds a painting when it is free at once, for as long as some work takes. @returns whether it was */
 export async function ifFree(painting: string, work: () => Promise<void>): Promise<boolean> {
-  if (!navigator.locks) return false;
+  if (typeof navigator === 'undefined' || !navigator.locks) {
+    await work();
+    return true;
+  }
   return navigator.locks.request(lockName(painting), { ifAvailable: true }, async (lock) => {
     if (lock) await work();
     return lock !== null;

@@ -52,7 +52,10 @@ describe('a journal in any storage', () => {
   it('reads back a prefix with everything acknowledged, whatever comes between, and goes on from there', async () => {
     await fc.assert(
       fc.asyncProperty(
-        fc.array(fc.tuple(fc.array(step, { minLength: 4, maxLength: 90 }), fc.boolean()), { minLength: 1, maxLength: 3 }),
+        fc.array(fc.tuple(fc.array(step, { minLength: 4, maxLength: 90 }), fc.boolean()), {
+          minLength: 1,
+          maxLength: 3,
+        }),
         async (sessions) => {
           let stored: JournalRecord[] = [];
           let written: { entry: Command; said: Said }[] = [];

@@ -243,6 +243,19 @@ export class JournalWriter {
   }
 }
 
+/** The records of a journal that is there as a whole. */
+export function* recordsOf(entries: readonly Command[]): Generator<JournalRecord> {
+  const sum = new RunningSum();
+  let first = 0;
+  for (let end = 1; end <= entries.length; end++) {
+    sum.add(entries[end - 1]);
+    const part = entries.slice(first, end);
+    if (!isFull(part) && end < entries.length) continue;
+    yield { first, entries: part, sum: sum.value };
+    first = end;
+  }
+}
+
 function isFull(entries: readonly Command[]): boolean {
   return entries.length >= FULL_ENTRIES || entries.reduce((sum, entry) => sum + numbersIn(entry), 0) >= FULL_NUMBERS;
 }

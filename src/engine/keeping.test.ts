@@ -150,7 +150,9 @@ describe('keeping a painting', () => {
     expect(shared).toBeLessThan(after.tiles.length);
     expect(digest((await open(record)).studio)).toBe(digest(both.studio));
     // nothing is stored that no snapshot lists
-    const listed = new Set((await readSnapshots(record.id)).flatMap(({ manifest }) => manifest.tiles.map((t) => t.key)));
+    const listed = new Set(
+      (await readSnapshots(record.id)).flatMap(({ manifest }) => manifest.tiles.map((t) => t.key)),
+    );
     expect(new Set(await tileKeys(record.id))).toEqual(listed);
   });
 

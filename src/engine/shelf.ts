@@ -138,7 +138,9 @@ const BLOCK = /^\d+$/;
 export async function readJournal(id: string): Promise<StoredJournal> {
   const keys = await keysOf(journals, id);
   const read = <T>(kind: RegExp) =>
-    Promise.all(keys.filter((k) => kind.test(k)).map(async (k) => [k, await journals.getItem<T>(`${id}/${k}`)] as const));
+    Promise.all(
+      keys.filter((k) => kind.test(k)).map(async (k) => [k, await journals.getItem<T>(`${id}/${k}`)] as const),
+    );
   const records = await read<JournalRecord>(RECORD);
   const blocks = await read<Command[]>(BLOCK);
   return assembleJournal(
@@ -227,8 +229,22 @@ export async function storedIds(): Promise<Set<string>> {
 }
 
 /** Keys of all stored tiles of a painting. */
-export const tileKeys = async (id: string): Promise<string[]> =>
-  (await keysOf(tiles, id)).map((key) => `${id}/${key}`);
+export const tileKeys = async (id: string): Promise<string[]> => (await keysOf(tiles, id)).map((key) => `${id}/${key}`);
+
+const probes = store('probe');
+/** Bytes of what is stored to see whether anything can be. */
+const PROBE_BYTES = 100_000;
+
+/** Whether the storage takes anything now: tried, for what browsers say of their room can be wrong. */
+export async function canStore(): Promise<boolean> {
+  try {
+    await probes.setItem('probe', new Uint8Array(PROBE_BYTES));
+    await probes.removeItem('probe');
+    return true;
+  } catch {
+    return false;
+  }
+}
 
 /** Whether an error says that the browser's storage is full. */
 export const isStorageFull = (error: unknown): boolean =>

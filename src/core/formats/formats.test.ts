@@ -7,7 +7,8 @@ import { Picture } from '@/core/picture/picture';
 import { field, paint, studioFor } from '@/measure/bench';
 import { encodePlanes, pictureRaster } from './planes';
 import { encodePng } from './png';
-import { decodeStigmosFile, encodeStigmosFile } from './stigmosFile';
+import { readStigmosFile } from './readStigmosFile';
+import { encodeStigmosFile } from './stigmosFile';
 
 const painted = () => {
   const studio = studioFor(30, 20, { seed: 3 });
@@ -53,9 +54,9 @@ describe('planes', () => {
 describe('the own file', () => {
   const photo = { name: 'Pier.jpg', type: 'image/jpeg', bytes: Uint8Array.of(1, 2, 3) };
 
-  it('brings everything back', () => {
+  it('brings everything back', async () => {
     const studio = painted();
-    const file = decodeStigmosFile(encodeStigmosFile(studio, studio.history, 'Pier', [photo], Uint8Array.of(9)));
+    const file = await readStigmosFile(encodeStigmosFile(studio, studio.history, 'Pier', [photo], Uint8Array.of(9)));
     expect(file.title).toBe('Pier');
     expect(file.photos).toEqual([photo]);
     expect(file.journal.entries).toEqual(studio.history);
@@ -64,23 +65,29 @@ describe('the own file', () => {
     expect(file.thumbnail).toEqual(Uint8Array.of(9));
   });
 
-  it('is refused in a sentence when something is wrong with it', () => {
-    const good = encodeStigmosFile(painted(), [], 'x', []);
+  it('is refused in a sentence when something is wrong with it', async () => {
+    const studio = painted();
+    const good = encodeStigmosFile(studio, studio.history, 'x', []);
     const parts = unzipSync(good);
     const without = (name: string) => zipSync(Object.fromEntries(Object.entries(parts).filter(([n]) => n !== name)));
     const changed = (name: string, text: string) => zipSync({ ...parts, [name]: strToU8(text) });
-    const refused = (bytes: Uint8Array, message: RegExp) => {
-      expect(() => decodeStigmosFile(bytes)).toThrow(PainterError);
-      expect(() => decodeStigmosFile(bytes)).toThrow(message);
+    const refused = async (bytes: Uint8Array, message: RegExp) => {
+      const why = await readStigmosFile(bytes).catch((error: unknown) => error);
+      expect(why).toBeInstanceOf(PainterError);
+      expect((why as Error).message).toMatch(message);
     };
-    refused(new Uint8Array(0), /no Stigmos painting, or the file is damaged/);
-    refused(good.subarray(0, good.length - 40), /damaged/);
-    refused(without('manifest.json'), /manifest is missing/);
-    refused(changed('manifest.json', '{'), /manifest is damaged/);
-    refused(changed('manifest.json', '{"format":"other"}'), /manifest is damaged/);
-    refused(changed('journal.json', '{"format":"stigmos-journal","version":1}'), /journal is damaged/);
-    refused(changed('state.json', '{}'), /state is damaged/);
-    refused(without(Object.keys(parts).find((n) => n.startsWith('tiles/'))!), /paint is damaged/);
+    await refused(new Uint8Array(0), /no Stigmos painting, or the file is damaged/);
+    await refused(good.subarray(0, good.length - 40), /damaged/);
+    await refused(without('manifest.json'), /manifest is missing/);
+    await refused(changed('manifest.json', '{'), /manifest is damaged/);
+    await refused(changed('manifest.json', '{"format":"other"}'), /manifest is damaged/);
+    await refused(changed('journal.json', '{"format":"stigmos-journal","version":1}'), /journal is damaged/);
+    const tile = Object.keys(parts).find((n) => n.startsWith('tiles/'))!;
+    await refused(
+      changed('state.json', '{}'),
+      /^The paint in this file is damaged\. It can be painted again from its 3 strokes\.$/,
+    );
+    await refused(without(tile), /painted again/);
   });
 
   it('shows the whole picture', () => {

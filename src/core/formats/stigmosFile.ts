@@ -1,10 +1,11 @@
-import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex } from '@noble/hashes/utils.js';
+import { strToU8, zipSync, type Zippable } from 'fflate';
 import { z } from 'zod';
 import { encodeTile } from '@/core/film/tileCodec';
-import { journalSchema, type Command, type Journal } from '@/core/journal/commands';
+import type { Command, Journal } from '@/core/journal/commands';
 import { digest } from '@/core/journal/digest';
-import { PainterError } from '@/core/journal/errors';
-import { encodeStudioState, studioStateSchema, type StudioState } from '@/core/journal/snapshot';
+import { encodeStudioState, type StudioState } from '@/core/journal/snapshot';
 import type { Studio } from '@/core/journal/studio';
 
 /**
@@ -24,6 +25,8 @@ export interface StigmosFile {
   readonly tiles: readonly { layer: string; index: number; bytes: Uint8Array }[];
   readonly photos: readonly PhotoFile[];
   readonly digest: string;
+  /** Entries that its journal lacks. */
+  readonly missing: number;
   /** What is set out on the bench for it. */
   readonly palette?: FilePalette;
   /** A small PNG of the picture, for lists. */
@@ -45,13 +48,18 @@ export const paletteSchema = z.strictObject({
 });
 export type FilePalette = z.infer<typeof paletteSchema>;
 
-const LIMITS = { file: 1 * 2 ** 30, unpacked: 3 * 2 ** 30, names: 60_000 };
+const sha = z.string().regex(/^[0-9a-f]{64}$/);
 
-const manifestSchema = z.strictObject({
+/** What a file says of itself. */
+export const manifestSchema = z.strictObject({
   format: z.literal('stigmos-painting'),
   version: z.literal(1),
   title: z.string().max(200),
-  digest: z.string().regex(/^[0-9a-f]{64}$/),
+  /** SHA-256 of the state (see journal/digest.ts), and of the bytes of `journal.json`. */
+  digest: sha,
+  journal: sha.optional(),
+  /** Entries that the journal lacks: it does not lead to the state then. */
+  missing: z.number().int().min(1).optional(),
   tiles: z.array(
     z.strictObject({ layer: z.string().max(40), index: z.number().int().min(0), file: z.string().max(80) }),
   ),
@@ -61,7 +69,10 @@ const manifestSchema = z.strictObject({
   palette: paletteSchema.optional(),
 });
 
-/** Writes a painting as a file. */
+/**
+ * Writes a painting as a file.
+ * @param entries its journal, @param missing how many entries that lacks
+ */
 export function encodeStigmosFile(
   studio: Studio,
   entries: readonly Command[],
@@ -69,6 +80,7 @@ export function encodeStigmosFile(
   photos: readonly PhotoFile[],
   thumbnail?: Uint8Array,
   palette?: FilePalette,
+  missing = 0,
 ): Uint8Array<ArrayBuffer> {
   const { painting } = studio;
   const journal: Journal = {
@@ -92,81 +104,27 @@ export function encodeStigmosFile(
     content[file] = [photo.bytes, { level: 0 }];
     return { name: photo.name, type: photo.type, file };
   });
+  const json = (data: unknown) => strToU8(JSON.stringify(data));
+  const packedJournal = json(journal);
   const manifest: z.infer<typeof manifestSchema> = {
     format: 'stigmos-painting',
     version: 1,
     title,
     digest: digest(studio),
+    journal: bytesToHex(sha256(packedJournal)),
+    ...(missing > 0 && { missing }),
     tiles,
     photos: listed,
     ...(palette ? { palette } : {}),
   };
-  const json = (data: unknown) => strToU8(JSON.stringify(data));
   return zipSync(
     {
       'manifest.json': json(manifest),
-      'journal.json': json(journal),
+      'journal.json': packedJournal,
       'state.json': json(encodeStudioState(studio)),
       ...content,
       ...(thumbnail ? { 'thumbnail.png': thumbnail } : {}),
     },
     { level: 4 },
   );
-}
-
-/**
- * Reads a painting's file.
- * @throws PainterError with a sentence when it is none, is damaged, or unpacks to more than is reasonable.
- */
-export function decodeStigmosFile(bytes: Uint8Array): StigmosFile {
-  if (bytes.length > LIMITS.file) throw new PainterError('This file is too large to be opened here (over 1 GB).');
-  let unpacked = 0;
-  let names = 0;
-  let parts: Record<string, Uint8Array>;
-  try {
-    parts = unzipSync(bytes, {
-      filter(entry) {
-        unpacked += entry.originalSize;
-        if (++names > LIMITS.names || unpacked > LIMITS.unpacked) {
-          throw new PainterError('This file unpacks to more than a painting can be.');
-        }
-        return true;
-      },
-    });
-  } catch (error) {
-    if (error instanceof PainterError) throw error;
-    throw new PainterError('This is no Stigmos painting, or the file is damaged.');
-  }
-  const damaged = (what: string) => new PainterError(`This painting cannot be opened: its ${what} is damaged.`);
-  const read = <T>(name: string, schema: z.ZodType<T>, what: string): T => {
-    const part = parts[name];
-    if (!part) throw new PainterError(`This is no Stigmos painting: its ${what} is missing.`);
-    let data: unknown;
-    try {
-      data = JSON.parse(strFromU8(part));
-    } catch {
-      throw damaged(what);
-    }
-    const checked = schema.safeParse(data);
-    if (!checked.success) throw damaged(what);
-    return checked.data;
-  };
-  const manifest = read('manifest.json', manifestSchema, 'manifest');
-  const journal = read('journal.json', journalSchema, 'journal') as Journal;
-  const state = read('state.json', studioStateSchema, 'state');
-  const part = (file: string, what: string) => {
-    const found = parts[file];
-    if (!found) throw damaged(what);
-    return found;
-  };
-  return {
-    title: manifest.title,
-    journal,
-    state,
-    digest: manifest.digest,
-    thumbnail: parts['thumbnail.png'],
-    palette: manifest.palette,
-    tiles: manifest.tiles.map((t) => ({ layer: t.layer, index: t.index, bytes: part(t.file, 'paint') })),
-    photos: manifest.photos.map((p) => ({ name: p.name, type: p.type, bytes: part(p.file, 'photo') })),
-  };
 }

@@ -1,7 +1,8 @@
 import { zlibSync } from 'fflate';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { encodeStigmosFile, decodeStigmosFile } from '@/core/formats/stigmosFile';
+import { readStigmosFile } from '@/core/formats/readStigmosFile';
+import { encodeStigmosFile } from '@/core/formats/stigmosFile';
 import { decodeTile, encodeTile } from '@/core/film/tileCodec';
 import { line, mean, meanLab, paint, type Area } from '@/measure/bench';
 import { coats, massError, meanCoats } from '@/measure/washBench';
@@ -52,11 +53,11 @@ describe('dust on a sheet', () => {
     ); // prettier-ignore
   });
 
-  it('is kept in a file, and goes on from there to the same bytes', () => {
+  it('is kept in a file, and goes on from there to the same bytes', async () => {
     const studio = sheet();
     paint(studio, ...stick('pastel-soft', { PB29: 1, PW6: 1 }), line(4, 8, 40, 8, 0.8), ...stick('charcoal'), line(20, 4, 24, 26, 0.7)); // prettier-ignore
     const file = encodeStigmosFile(studio, studio.history, 'Dust', [], new Uint8Array(8));
-    const { state, tiles } = decodeStigmosFile(file);
+    const { state, tiles } = await readStigmosFile(file);
     const again = new Studio(studio.spec);
     restoreStudioState(again, studioStateSchema.parse(state));
     for (const { layer, index, bytes } of tiles) {

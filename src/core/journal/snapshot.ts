@@ -22,26 +22,47 @@ import type { Studio } from './studio';
  * Everything of a studio but the tiles, as JSON: with the tiles it is the whole state, byte for byte. Floats are
  * written by JSON in full (shortest form that reads back the same).
  */
-const plane = z.array(z.number());
-const reservoirState = z.strictObject({
-  across: z.number().int().min(1).max(128),
-  along: z.number().int().min(1).max(64),
-  cellMm2: z.number(),
-  pigments: z.array(z.string().refine((id) => findPigment(id) !== undefined)).max(128),
-  tipMass: z.array(plane),
-  tuftMass: z.array(plane),
-  tipVolume: plane,
-  tuftVolume: plane,
-  body: z.number(),
-  thin: z.number(),
-  tipFull: z.number(),
-  amount: z.number(),
-});
+const amount = z.number().min(-1e9).max(1e9);
+const plane = z.array(amount);
+const reservoirState = z
+  .strictObject({
+    across: z.number().int().min(1).max(128),
+    along: z.number().int().min(1).max(64),
+    cellMm2: z.number(),
+    pigments: z.array(z.string().refine((id) => findPigment(id) !== undefined)).max(128),
+    tipMass: z.array(plane),
+    tuftMass: z.array(plane),
+    tipVolume: plane,
+    tuftVolume: plane,
+    body: amount,
+    thin: amount,
+    tipFull: amount,
+    amount,
+  })
+  .refine(({ across, along, pigments, tipMass, tuftMass, tipVolume, tuftVolume }) => {
+    const cells = across * along;
+    return (
+      tipMass.length === pigments.length &&
+      tuftMass.length === pigments.length &&
+      [...tipMass, ...tuftMass, tipVolume, tuftVolume].every((cellsOf) => cellsOf.length === cells)
+    );
+  }, 'a reservoir has a plane for each pigment, all of its size');
+
+/** Amounts by the id of a paint that there is. */
+const amounts = z.record(
+  z.string().refine((id) => findPigment(id) !== undefined),
+  z.number().min(-1e15).max(1e15),
+);
 
 /** How a tool is held; what an older snapshot does not know is as at first. */
 const settingsState = z
   .looseObject({ tool: z.enum(TOOL_IDS) })
-  .transform(({ tool, ...held }) => toolCommand.parse({ ...startSettings(tool), ...held, tool, do: 'tool' }))
+  .transform(({ tool, ...held }, context) => {
+    const read = toolCommand.safeParse({ ...startSettings(tool), ...held, tool, do: 'tool' });
+    if (read.success) return read.data;
+    context.addIssue({ code: 'custom', message: `"${tool}" cannot be held so` });
+    return z.NEVER;
+  })
   .transform(({ do: _, ...settings }) => settings as ToolSettings);
 
 /** What the water of a painting has in common; absent where there never was any. */
@@ -58,7 +79,7 @@ const flowState = z.strictObject({
       seed: z.number(),
     }),
   ),
-  water: z.strictObject({ loaded: z.number(), removed: z.number(), evaporated: z.number() }),
+  water: z.strictObject({ loaded: amount, removed: amount, evaporated: amount }),
 });
 
 /** What is not plain in how a layer looks; an older snapshot knows nothing of it. */
@@ -91,9 +112,9 @@ const canvasState = z.strictObject({
 
 export const studioStateSchema = z.strictObject({
   canvas: canvasState.optional(),
-  clock: z.number(),
-  strokes: z.number().int(),
-  layersMade: z.number().int(),
+  clock: z.number().min(0).max(1e15),
+  strokes: z.number().int().min(0),
+  layersMade: z.number().int().min(0),
   activeLayer: z.string(),
   part: z.literal('mask').optional(),
   layers: z
@@ -107,14 +128,16 @@ export const studioStateSchema = z.strictObject({
         ...lookState,
       }),
     )
-    .min(1),
-  loaded: z.record(z.string(), z.number()),
-  removed: z.record(z.string(), z.number()),
-  added: z.record(z.string(), z.number()).optional(),
+    .min(1)
+    .max(1000)
+    .refine((layers) => new Set(layers.map(({ id }) => id)).size === layers.length, 'each layer is there once'),
+  loaded: amounts,
+  removed: amounts,
+  added: amounts.optional(),
   inHand: z.enum(TOOL_IDS),
-  tools: z.array(settingsState),
-  reservoirs: z.record(z.string(), reservoirState),
-  loads: z.record(z.string(), loadCommand).optional(),
+  tools: z.array(settingsState).max(200),
+  reservoirs: z.partialRecord(z.enum(TOOL_IDS), reservoirState),
+  loads: z.partialRecord(z.enum(TOOL_IDS), loadCommand).optional(),
   flow: flowState.optional(),
 });
 

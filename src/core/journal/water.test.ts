@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { decodeTile, encodeTile } from '@/core/film/tileCodec';
 import type { CommandInput } from '@/core/journal/commands';
-import { decodeStigmosFile, encodeStigmosFile } from '@/core/formats/stigmosFile';
+import { readStigmosFile } from '@/core/formats/readStigmosFile';
+import { encodeStigmosFile } from '@/core/formats/stigmosFile';
 import { paint, studioFor } from '@/measure/bench';
 import { coats, dipped, massError, meanCoats, through, washed, waterError } from '@/measure/washBench';
 import { digest } from './digest';
@@ -80,11 +81,11 @@ describe('a flowing wash', () => {
     expect(() => paint(a, { do: 'dry' })).toThrow('not over');
   });
 
-  it('is kept in a file as it flows, and goes on from there', () => {
+  it('is kept in a file as it flows, and goes on from there', async () => {
     const studio = sheet();
     paint(studio, ...FLOWING, { do: 'wait', seconds: 0.5 });
     const file = encodeStigmosFile(studio, studio.history, 'Wet', [], new Uint8Array(8));
-    const { state, tiles } = decodeStigmosFile(file);
+    const { state, tiles } = await readStigmosFile(file);
     const again = new Studio(studio.spec);
     restoreStudioState(again, studioStateSchema.parse(state));
     const { painting } = again;

@@ -15,6 +15,7 @@ import { isSheet, PAPER_TINTS, type PaperTint, type SurfaceKind, type SurfaceSpe
 import type { OwnSurface } from '@/core/surface/ownSurface';
 import { isPaper } from '@/core/surface/paper';
 import { isStorageFull, NO_RULES, writePainting, writePhoto } from '@/engine/shelf';
+import { whileHeld } from '@/engine/holding';
 import { usePalette } from '../colour/paletteStore';
 import { Drawdown } from '../parts/Drawdown';
 import { shortName } from '../parts/recipeWords';
@@ -166,19 +167,21 @@ export function Prepare() {
     setBeginning(true);
     const id = newId();
     try {
-      for (const photo of photos) await writePhoto(id, photo.id, photo.blob);
-      await writePainting({
-        id,
-        title: title.trim() || 'Untitled',
-        createdAt: Date.now(),
-        spec: spec.data,
-        photos: photos.map(({ id: photo, name }) => ({ id: photo, name })),
-        palette: {
-          name: set.name,
-          note: set.note,
-          tubes: set.tubes.filter(isTube),
-          rules: { ...NO_RULES, onlyTheseTubes: onlyThese },
-        },
+      await whileHeld(id, async () => {
+        for (const photo of photos) await writePhoto(id, photo.id, photo.blob);
+        await writePainting({
+          id,
+          title: title.trim() || 'Untitled',
+          createdAt: Date.now(),
+          spec: spec.data,
+          photos: photos.map(({ id: photo, name }) => ({ id: photo, name })),
+          palette: {
+            name: set.name,
+            note: set.note,
+            tubes: set.tubes.filter(isTube),
+            rules: { ...NO_RULES, onlyTheseTubes: onlyThese },
+          },
+        });
       });
       router.push(`/easel?painting=${id}`);
     } catch (error) {

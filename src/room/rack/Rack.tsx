@@ -7,7 +7,9 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { PainterError } from '@/core/journal/errors';
 import { amendPainting, erasePainting, listPaintings, type PaintingFace, type PaintingRecord } from '@/engine/shelf';
 import { FileButton } from '../parts/FileButton';
-import { DEMO_SERIES, hangDemo, hangFile } from './hangFile';
+import { sweep } from '@/engine/sweeping';
+import { DEMO_SERIES, FileRefused, hangDemo, hangFile } from './hangFile';
+import { askToStay, roomInWords } from './storageRoom';
 import styles from './rack.module.css';
 
 /** A painting taken off the rack is gone for good after this time, ms. */
@@ -19,19 +21,21 @@ export function Rack() {
   const [paintings, setPaintings] = useState<(PaintingRecord & PaintingFace)[]>();
   const [removed, setRemoved] = useState<PaintingRecord>();
   const [trouble, setTrouble] = useState('');
+  /** A file that was refused and can be painted again. */
+  const [again, setAgain] = useState<{ file: File; strokes: number }>();
   const [room, setRoom] = useState('');
+  const [stays, setStays] = useState('');
+  const [swept, setSwept] = useState('');
   const [hanging, setHanging] = useState(false);
 
   const refresh = useCallback(async () => {
     const all = await listPaintings();
     setPaintings(all.filter((p) => !p.removedAt));
-    const estimate = await navigator.storage?.estimate?.();
-    if (estimate?.quota) setRoom(roomWords((estimate.quota - (estimate.usage ?? 0)) / 2 ** 20));
+    setRoom(await roomInWords());
   }, []);
 
   useEffect(() => {
-    // ask the browser not to throw paintings away when it tidies up
-    void navigator.storage?.persist?.().catch(() => {});
+    void askToStay().then(setStays);
     const begin = async () => {
       for (const p of await listPaintings()) {
         if (p.removedAt && Date.now() - p.removedAt > ERASE_AFTER) await erasePainting(p.id);
@@ -40,6 +44,8 @@ export function Rack() {
       await refresh();
       setHanging(true);
       await hangDemo();
+      const bytes = await sweep();
+      if (bytes > 0) setSwept(`${megabytes(bytes)} left over from interrupted work were cleared away.`);
     };
     begin()
       .catch((error: unknown) => setTrouble(sentence(error)))
@@ -49,13 +55,18 @@ export function Rack() {
       });
   }, [refresh]);
 
-  const openFile = async (file: File) => {
+  const openFile = async (file: File, paintAgain = false) => {
     setTrouble('');
+    setAgain(undefined);
+    setHanging(true);
     try {
-      const id = await hangFile(new Uint8Array(await file.arrayBuffer()));
+      const id = await hangFile(file, undefined, paintAgain);
       router.push(`/easel?painting=${id}`);
     } catch (error) {
       setTrouble(`“${file.name}”: ${sentence(error)}`);
+      if (error instanceof FileRefused && error.strokes) setAgain({ file, strokes: error.strokes });
+    } finally {
+      setHanging(false);
     }
   };
 
@@ -94,7 +105,9 @@ export function Rack() {
       <header className={styles.head}>
         <div>
           <h1>The rack</h1>
-          <p className="quiet">Every painting stands here and keeps itself. {room}</p>
+          <p className="quiet">
+            Every painting stands here and keeps itself. {room} {stays} {swept}
+          </p>
         </div>
         <div className={styles.actions}>
           {paintings && !seriesHangs && (
@@ -123,6 +136,11 @@ export function Rack() {
       {trouble && (
         <p role="alert" className="trouble">
           {trouble}
+          {again && (
+            <Button type="link" onClick={() => void openFile(again.file, true)}>
+              Paint it again
+            </Button>
+          )}
         </p>
       )}
       {removed && (
@@ -135,7 +153,7 @@ export function Rack() {
       )}
       {hanging && (
         <p className="quiet" role="status">
-          Hanging a demo painting …
+          Hanging a painting …
         </p>
       )}
       {paintings?.length === 0 && !hanging && <p className="quiet">The rack is empty. Prepare a ground to begin.</p>}
@@ -201,5 +219,4 @@ function when(time: number): string {
   return new Date(time).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
 }
 
-const roomWords = (mb: number) =>
-  mb > 2048 ? `About ${Math.round(mb / 1024)} GB of room left.` : `About ${Math.round(mb)} MB of room left.`;
+const megabytes = (bytes: number) => `${(bytes / 2 ** 20).toFixed(1)} MB`;

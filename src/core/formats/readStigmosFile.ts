@@ -1,0 +1,135 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex } from '@noble/hashes/utils.js';
+import { strFromU8, strToU8 } from 'fflate';
+import type { z } from 'zod';
+import { knowPaint } from '@/core/colour/ownPaints';
+import { gridOf } from '@/core/film/painting';
+import { SELECTION } from '@/core/film/painting';
+import { SLAB, slabSpec } from '@/core/film/slab';
+import { checkTile } from '@/core/film/tileBounds';
+import { decodeTile } from '@/core/film/tileCodec';
+import { journalSchema, type Journal } from '@/core/journal/commands';
+import { PainterError } from '@/core/journal/errors';
+import { effectiveCommands } from '@/core/journal/history';
+import { needSize } from '@/core/journal/room';
+import { studioStateSchema, type StudioState } from '@/core/journal/snapshot';
+import { Archive, ArchiveError } from './archive';
+import { manifestSchema, type StigmosFile } from './stigmosFile';
+
+const MB = 2 ** 20;
+const LIMITS = { entries: 60_000, unpacked: 3 * 2 ** 30, small: 64 * MB, ratio: 300 };
+/** Largest file, and largest parts of it, bytes. */
+const MOST = { file: 2 ** 30, manifest: 16 * MB, journal: 512 * MB, state: 128 * MB, tile: 64 * MB, photo: 256 * MB };
+
+/** What can be had from a file whose paint is damaged: everything but the paint. */
+export type Unpainted = Omit<StigmosFile, 'state' | 'tiles' | 'digest'>;
+
+/** The paint of a file is damaged, or is not what its journal says; it can be painted again from its strokes. */
+export class PaintDamaged extends PainterError {
+  readonly strokes: number;
+
+  constructor(readonly file: Unpainted) {
+    const strokes = strokesOf(file.journal);
+    const again = strokes === 1 ? 'its one stroke' : `its ${strokes} strokes`;
+    super(`The paint in this file is damaged. It can be painted again from ${again}.`);
+    this.strokes = strokes;
+  }
+}
+
+/** Strokes that a journal leads to. */
+const strokesOf = ({ entries }: Journal): number => effectiveCommands(entries).filter((c) => c.do === 'stroke').length;
+
+/**
+ * Reads a painting's file and checks all of it: sizes before anything is unpacked, checksums, digests, schemas, bounds.
+ * @throws PainterError with a sentence when it is none, is damaged, or unpacks to more than is reasonable; PaintDamaged
+ *   when its journal is sound and its paint is not
+ */
+export async function readStigmosFile(bytes: Uint8Array): Promise<StigmosFile> {
+  if (bytes.length > MOST.file) throw new PainterError('This file is too large to be opened here (over 1 GB).');
+  const archive = await told(Archive.open(bytes, LIMITS), () => 'This is no Stigmos painting, or the file is damaged.');
+  const damaged = (what: string) => `This painting cannot be opened: its ${what} is damaged.`;
+  const part = async (name: string, most: number, what: string) => {
+    const found = await told(archive.read(name, most), () => damaged(what));
+    if (!found) throw new PainterError(`This is no Stigmos painting: its ${what} is missing.`);
+    return found;
+  };
+  const manifest = parsed(await part('manifest.json', MOST.manifest, 'manifest'), manifestSchema, damaged('manifest'));
+  const packedJournal = await part('journal.json', MOST.journal, 'journal');
+  const journal: Journal = parsed(packedJournal, journalSchema, damaged('journal'));
+  if (manifest.journal && bytesToHex(sha256(packedJournal)) !== manifest.journal) {
+    throw new PainterError(damaged('journal'));
+  }
+  try {
+    journal.painting.paints?.forEach(knowPaint);
+  } catch {
+    throw new PainterError(damaged('list of own paints'));
+  }
+  const photos = [];
+  for (const { name, type, file } of manifest.photos) {
+    photos.push({ name, type, bytes: await part(file, MOST.photo, 'photo') });
+  }
+  const { title, palette, missing = 0 } = manifest;
+  const thumbnail = await archive.read('thumbnail.png', MOST.photo).catch(() => undefined);
+  const unpainted: Unpainted = { title, journal, photos, palette, missing, thumbnail };
+  try {
+    const packedState = await archive.read('state.json', MOST.state);
+    if (!packedState) throw new RangeError('There is no state.');
+    const tiles = [];
+    for (const { layer, index, file } of manifest.tiles) {
+      const tile = await archive.read(file, MOST.tile);
+      if (!tile) throw new RangeError('A tile is missing.');
+      tiles.push({ layer, index, bytes: tile });
+    }
+    if (digestOf(packedState, tiles) !== manifest.digest) throw new RangeError('It is not what was written.');
+    const state = studioStateSchema.parse(JSON.parse(strFromU8(packedState)));
+    if (missing === 0 && state.strokes !== strokesOf(journal)) throw new RangeError('Journal and paint do not fit.');
+    checkTiles(journal, state, tiles);
+    return { ...unpainted, state, tiles, digest: manifest.digest };
+  } catch (error) {
+    if (error instanceof ArchiveError && error.fault === 'too much') throw tooMuch();
+    throw new PaintDamaged(unpainted);
+  }
+}
+
+/** The digest of a state as a file has it: that of journal/digest.ts, from what is written instead of from a studio. */
+function digestOf(state: Uint8Array, tiles: readonly { layer: string; index: number; bytes: Uint8Array }[]): string {
+  const hash = sha256.create().update(state);
+  for (const { layer, index, bytes } of tiles) hash.update(strToU8(`${layer}:${index}`)).update(bytes);
+  return bytesToHex(hash.digest());
+}
+
+/** @throws when a tile lies where there is no room for it, or holds what no paint can be */
+function checkTiles({ painting }: Journal, { canvas, layers }: StudioState, tiles: StigmosFile['tiles']): void {
+  const spec = { ...painting, ...canvas };
+  needSize(spec);
+  const count = (grid: { tilesX: number; tilesY: number }) => grid.tilesX * grid.tilesY;
+  const room = new Map([...layers.map(({ id }) => id), SELECTION].map((id) => [id, count(gridOf(spec))]));
+  room.set(SLAB, count(gridOf(slabSpec(painting))));
+  const taken = new Set<string>();
+  for (const { layer, index, bytes } of tiles) {
+    const name = `${layer}:${index}`;
+    if (index >= (room.get(layer) ?? 0) || taken.has(name)) throw new RangeError('A tile has no place.');
+    taken.add(name);
+    checkTile(decodeTile(bytes));
+  }
+}
+
+const tooMuch = () => new PainterError('This file unpacks to more than a painting can be.');
+
+/** Says in a sentence what is wrong with an archive. */
+async function told<T>(work: Promise<T>, why: () => string): Promise<T> {
+  try {
+    return await work;
+  } catch (error) {
+    if (error instanceof ArchiveError) throw error.fault === 'too much' ? tooMuch() : new PainterError(why());
+    throw error;
+  }
+}
+
+function parsed<T>(bytes: Uint8Array, schema: z.ZodType<T>, why: string): T {
+  try {
+    return schema.parse(JSON.parse(strFromU8(bytes)));
+  } catch {
+    throw new PainterError(why);
+  }
+}
