@@ -1,6 +1,7 @@
 import nextVitals from 'eslint-config-next/core-web-vitals';
 import prettier from 'eslint-config-prettier';
 import tseslint from 'typescript-eslint';
+import { oneSource } from './scripts/oneSource.mjs';
 import { staleView } from './scripts/staleView.mjs';
 
 /**
@@ -96,12 +97,15 @@ const outer = [
   },
 }));
 
-/** Views of the one memory are replaced when it grows. */
-const views = {
-  files: ['src/**/*.ts'],
-  ignores: ['**/*.test.ts', 'src/core/film/arena.ts'],
-  plugins: { arena: { rules: { 'stale-view': staleView } } },
-  rules: { 'arena/stale-view': 'error' },
+/** Views of the one memory are replaced when it grows; schemas come from the one place where Zod is set up. */
+const house = {
+  files: ['src/**/*.{ts,tsx}'],
+  ignores: ['**/*.test.ts', 'src/core/film/arena.ts', 'src/core/schema.ts'],
+  plugins: { house: { rules: { 'stale-view': staleView, 'one-source': oneSource } } },
+  rules: {
+    'house/stale-view': 'error',
+    'house/one-source': ['error', { module: 'zod', instead: '@/core/schema' }],
+  },
 };
 
 export default tseslint.config(
@@ -141,6 +145,6 @@ export default tseslint.config(
   ...direction,
   ...outer,
   sameBits,
-  views,
+  house,
   prettier,
 );

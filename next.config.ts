@@ -4,6 +4,8 @@ const config: NextConfig = {
   reactStrictMode: true,
   poweredByHeader: false,
   devIndicators: false,
+  // no picture is ever scaled by the server
+  images: { unoptimized: true },
   // types are checked over everything at once by ./check
   typescript: { ignoreBuildErrors: true },
   // shared memory needs an isolated page; the policy for scripts is set for each answer in src/proxy.ts

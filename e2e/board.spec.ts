@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import jpeg from 'jpeg-js';
-import { prepare } from './easel';
+import { prepare, test } from './easel';
 
 const PHOTOS = ['estuary', 'still-life', 'heron'].map((name) => `public/demo/${name}.jpg`);
 

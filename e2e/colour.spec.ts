@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { strFromU8, unzipSync } from 'fflate';
 import {
   distance,
@@ -17,6 +17,7 @@ import {
   slabPixel,
   straight,
   strokeOnSlab,
+  test,
 } from './easel';
 
 const redness = async (page: Page, u: number, v: number) => {

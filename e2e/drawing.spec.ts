@@ -1,6 +1,6 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { strFromU8, unzipSync } from 'fflate';
-import { differing, penStroke, ready, sendOut } from './easel';
+import { differing, penStroke, ready, sendOut, test } from './easel';
 
 /** A pull of the mouse over something, CSS pixels from its corner. */
 async function pull(page: Page, testId: string, from: [number, number], to: [number, number]) {

@@ -1,7 +1,30 @@
 import { readFileSync } from 'node:fs';
-import { expect, type Download, type Locator, type Page } from '@playwright/test';
+import { expect, test as plain, type Download, type Locator, type Page } from '@playwright/test';
+import { readStigmosFile } from '@/core/formats/readStigmosFile';
+import { digest } from '@/core/journal/digest';
+import { replay } from '@/core/journal/replay';
 
 /** What the browser tests do again and again at the easel. */
+
+/**
+ * Tests at the easel: after each that has left a painting there, its journal, painted again on the command line's way,
+ * must give the bytes of the browser.
+ */
+export const test = plain.extend<{ sameBytes: void }>({
+  sameBytes: [
+    async ({ page }, use, info) => {
+      await use();
+      if (info.status !== 'passed' || page.isClosed() || !/\/easel/.test(page.url())) return;
+      const button = page.getByRole('button', { name: 'Send out' });
+      if (!(await button.isVisible()) || (await page.getByText('Another tab paints on this').isVisible())) return;
+      await page.keyboard.press('Escape');
+      const { bytes } = await sendOut(page, /Painting file/);
+      const { journal, digest: told } = await readStigmosFile(bytes);
+      expect(digest(replay(journal)), 'the journal leads to what is in the browser').toBe(told);
+    },
+    { auto: true, timeout: 120_000 },
+  ],
+});
 
 export interface Reading {
   x: number;
@@ -50,6 +73,32 @@ export async function penStroke(page: Page, readings: Reading[]): Promise<void> 
   await send('mousePressed', readings[0], 1);
   for (const r of readings.slice(1)) await send('mouseMoved', r, 1);
   await send('mouseReleased', { ...readings[readings.length - 1], force: 0 }, 0);
+  await session.detach();
+}
+
+/** Strokes as fast as a hand can make them, with keys between some of them; nothing waits for anything. */
+export async function quickStrokes(page: Page, count: number, keys: readonly string[]): Promise<void> {
+  const box = (await page.getByTestId('canvas').boundingBox())!;
+  const session = await page.context().newCDPSession(page);
+  for (let i = 0; i < count; i++) {
+    const y = box.y + 60 + ((i * 7) % (box.height - 120));
+    const send = (type: string, x: number) =>
+      session.send('Input.dispatchMouseEvent', {
+        type: type as 'mouseMoved',
+        x: box.x + 200 + x,
+        y,
+        button: 'left',
+        buttons: type === 'mouseReleased' ? 0 : 1,
+        clickCount: 1,
+        pointerType: 'pen',
+        force: type === 'mouseReleased' ? 0 : 0.6,
+      });
+    const moves = [send('mousePressed', 0)];
+    for (let k = 1; k <= 4; k++) moves.push(send('mouseMoved', k * 25));
+    moves.push(send('mouseReleased', 100));
+    await Promise.all(moves);
+    if (i % 3 === 0) await page.keyboard.press(keys[(i / 3) % keys.length]);
+  }
   await session.detach();
 }
 

@@ -2,10 +2,10 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { decode, encode } from 'fast-png';
 import { strFromU8, unzipSync, zlibSync } from 'fflate';
-import { differing, distance, kept, patch, penStroke, pixel, prepare, ready, sendOut, straight } from './easel';
+import { differing, distance, kept, patch, penStroke, pixel, prepare, ready, sendOut, straight, test } from './easel';
 
 const drawer = (page: Page) => page.getByRole('region', { name: 'Layers' });
 const strata = (page: Page) => drawer(page).getByRole('button', { name: /^Paint on / });

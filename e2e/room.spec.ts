@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
-import { distance, kept, patch, penStroke, pixel, prepare, ready, straight } from './easel';
+import { expect } from '@playwright/test';
+import { distance, kept, patch, penStroke, pixel, prepare, ready, straight, test } from './easel';
 
 test('looking: zoom, pan, turn, mirror, fit and values', async ({ page }) => {
   await prepare(page, 'Looking');

@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { encode } from 'fast-png';
-import { differing, penStroke, ready, straight } from './easel';
+import { differing, penStroke, ready, straight, test } from './easel';
 
 /** Colour of bare sand-coloured paper on the screen, about. */
 const PAPER = [208, 190, 168];

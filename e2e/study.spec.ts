@@ -2,10 +2,10 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { decode } from 'fast-png';
 import { strFromU8, unzipSync } from 'fflate';
-import { distance, kept, patch, penStroke, ready, sendOut, straight } from './easel';
+import { distance, kept, patch, penStroke, ready, sendOut, straight, test } from './easel';
 
 test('an oil study from a photo, painted end to end', async ({ page }) => {
   const problems: string[] = [];

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { differing, distance, patch, penStroke, prepare, ready, straight } from './easel';
+import { expect } from '@playwright/test';
+import { differing, distance, patch, penStroke, prepare, ready, straight, test } from './easel';
 
 test('the roll shows every tool, and the jar keeps what is set out', async ({ page }) => {
   await prepare(page, 'Tools');

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { differing, penStroke, ready, straight } from './easel';
+import { expect } from '@playwright/test';
+import { differing, penStroke, ready, straight, test } from './easel';
 
 test('a wash on paper flows, is held, kept as it is, dried and taken back', async ({ page }) => {
   await page.goto('/prepare');

@@ -1,10 +1,13 @@
 import { NextResponse, type NextRequest } from 'next/server';
+import { foreignTo } from './ownHost';
 
 /**
  * The Content-Security-Policy of every page: scripts only from here and with this answer's nonce, nothing fetched
  * from elsewhere, no frames. Styles are written into the page by the component library.
  */
 export function proxy(request: NextRequest): NextResponse {
+  const foreign = foreignTo(request.headers);
+  if (foreign) return new NextResponse(foreign, { status: 403 });
   const nonce = btoa(crypto.randomUUID());
   const development = process.env.NODE_ENV === 'development' ? " 'unsafe-eval'" : '';
   const policy = [

@@ -1,14 +1,16 @@
-import { mkdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { accessSync, constants, existsSync, mkdirSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { encodePng } from '@/core/formats/png';
 import { encodePlanes, pictureRaster } from '@/core/formats/planes';
 import { digest } from '@/core/journal/digest';
 import { PainterError } from '@/core/journal/errors';
 import { readJournal, replay } from '@/core/journal/replay';
+import { oddities } from '@/core/journal/oddities';
 import type { Studio } from '@/core/journal/studio';
 import { Picture } from '@/core/picture/picture';
 import { readRegion, readSpot } from '@/core/picture/readings';
+import { readJsonFile } from './journalFile';
 
 export const REPLAY_HELP = `  --picture OUT.png    writes the picture, lit
   --unlit              ... without light and relief
@@ -17,9 +19,6 @@ export const REPLAY_HELP = `  --picture OUT.png    writes the picture, lit
   --probe X,Y          reads a spot, mm; may be given again
   --slab-probe X,Y     reads a spot of the slab, mm; may be given again
   --region X,Y,W,H     reads an area, mm; may be given again`;
-
-/** Largest journal file, bytes. */
-const MAX_JOURNAL_BYTES = 512 * 2 ** 20;
 
 /** `stigmos replay`: prints one JSON object. @throws PainterError with a sentence on bad input. */
 export async function replayCommand(argv: string[]): Promise<void> {
@@ -51,7 +50,12 @@ export async function replayCommand(argv: string[]): Promise<void> {
     return result;
   };
 
-  const journal = timed('read', () => readJournal(parseFile(positionals[0])));
+  const journal = timed('read', () => readJournal(readJsonFile(positionals[0])));
+  for (const odd of oddities(journal)) console.error(`stigmos: ${odd}`);
+  // a place that cannot be written is told before anything is painted
+  const { picture: pictureAt, planes: planesAt } = values;
+  if (pictureAt) write('--picture', pictureAt, () => accessSync(dirname(pictureAt), constants.W_OK));
+  if (planesAt) write('--planes', planesAt, () => makeFolder(planesAt));
   const studio = timed('paint', () => replay(journal, scale));
   const { painting } = studio;
   const picture = new Picture(painting);
@@ -80,15 +84,16 @@ export async function replayCommand(argv: string[]): Promise<void> {
     }),
   }));
 
-  if (values.picture) {
-    const raster = pictureRaster(picture, !values.unlit);
-    writeFileSync(values.picture, encodePng(raster, painting.spec.ppi));
+  if (pictureAt) {
+    const png = encodePng(pictureRaster(picture, !values.unlit), painting.spec.ppi);
+    write('--picture', pictureAt, () => writeFileSync(pictureAt, png));
   }
-  if (values.planes) {
-    mkdirSync(values.planes, { recursive: true });
+  if (planesAt) {
     const { files, units } = encodePlanes(picture);
-    for (const [name, bytes] of Object.entries(files)) writeFileSync(join(values.planes, `${name}.png`), bytes);
-    writeFileSync(join(values.planes, 'planes.json'), JSON.stringify(units, null, 2) + '\n');
+    write('--planes', planesAt, () => {
+      for (const [name, bytes] of Object.entries(files)) writeFileSync(join(planesAt, `${name}.png`), bytes);
+      writeFileSync(join(planesAt, 'planes.json'), JSON.stringify(units, null, 2) + '\n');
+    });
   }
 
   const state = timed('digest', () => digest(studio));
@@ -116,19 +121,20 @@ function readSlab<T>({ slab }: Studio, read: (picture: Picture) => T): T {
   return read(picture);
 }
 
-function parseFile(path: string): unknown {
-  let text: string;
+/** Makes a folder and those above it. Where a file system takes none, `recursive` tries for ever. */
+function makeFolder(place: string): void {
+  if (existsSync(place)) return;
+  makeFolder(dirname(place));
+  mkdirSync(place);
+}
+
+/** Does something with a place that was named. @throws PainterError when it cannot be written there */
+function write(option: string, place: string, work: () => void): void {
   try {
-    if (statSync(path).size > MAX_JOURNAL_BYTES) throw new PainterError(`"${path}" is too large for a journal.`);
-    text = readFileSync(path, 'utf8');
+    work();
   } catch (error) {
-    if (error instanceof PainterError) throw error;
-    throw new PainterError(`"${path}" cannot be read.`);
-  }
-  try {
-    return JSON.parse(text);
-  } catch {
-    throw new PainterError(`"${path}" is not JSON.`);
+    const code = error instanceof Error && 'code' in error ? ` (${String(error.code)})` : '';
+    throw new PainterError(`${option}: "${place}" cannot be written${code}.`);
   }
 }
 

@@ -3,7 +3,7 @@
  * faults, and so stands in for one. The same seed gives the same readings.
  */
 import { normalise, type Mixture } from '@/core/colour/mixture';
-import { masstoneSpectrum, WAVELENGTHS } from '@/core/colour/spectrum';
+import { masstoneSpectrum, WAVELENGTHS, type SpectrumOf } from '@/core/colour/spectrum';
 import type { SpectralSample } from '@/core/formats/spectra';
 import { latticeHash } from '@/core/surface/noise';
 
@@ -26,8 +26,8 @@ const normal = (i: number, k: number, seed: number): number => {
  * Reads a drawdown of a mixture, too thick to see through.
  * @throws RangeError when a tube is not known
  */
-export function measure(name: string, mixture: Mixture, seed: number): SpectralSample {
-  const truth = masstoneSpectrum(mixture);
+export function measure(name: string, mixture: Mixture, seed: number, spectrumOf?: SpectrumOf): SpectralSample {
+  const truth = masstoneSpectrum(mixture, spectrumOf);
   const gain = 1 + GAIN * normal(1000, 0, seed);
   const shift = (SHIFT_NM * normal(1001, 0, seed)) / (WAVELENGTHS[1] - WAVELENGTHS[0]);
   const reflectance = truth.map((r, i) => {
@@ -41,10 +41,16 @@ export function measure(name: string, mixture: Mixture, seed: number): SpectralS
 }
 
 /** The two drawdowns that a paint is known from: itself, and a tint with so many parts of titanium white. */
-export function measurePaint(name: string, mixture: Mixture, whiteParts: number, seed: number): SpectralSample[] {
+export function measurePaint(
+  name: string,
+  mixture: Mixture,
+  whiteParts: number,
+  seed: number,
+  spectrumOf?: SpectrumOf,
+): SpectralSample[] {
   const parts = normalise(mixture);
   return [
-    measure(`${name}, masstone`, parts, seed),
-    measure(`${name}, tint 1:${whiteParts}`, { ...parts, PW6: (parts.PW6 ?? 0) + whiteParts }, seed + 1),
+    measure(`${name}, masstone`, parts, seed, spectrumOf),
+    measure(`${name}, tint 1:${whiteParts}`, { ...parts, PW6: (parts.PW6 ?? 0) + whiteParts }, seed + 1, spectrumOf),
   ];
 }

@@ -72,7 +72,9 @@ export class HandLog {
       this.open.push(this.last);
       this.tell();
     }
-    if (!this.writing) this.timer ??= setTimeout(() => void this.write(), BEHIND_MS);
+    // a stroke that has been lifted does not wait
+    if (message.say === 'stroke-end') this.flush();
+    else if (!this.writing) this.timer ??= setTimeout(() => void this.write(), BEHIND_MS);
     return { session: this.session, no: this.last };
   }
 
@@ -97,6 +99,7 @@ export class HandLog {
   /** Writes what has not been written yet: the page may be about to go. */
   flush(): void {
     clearTimeout(this.timer);
+    this.timer = undefined;
     void this.write();
   }
 
@@ -114,7 +117,7 @@ export class HandLog {
     const last = first + messages.length - 1;
     const pad = (n: number) => String(n).padStart(10, '0');
     const key = `${this.painting}/${pad(this.session)}-${pad(first)}`;
-    let again = BEHIND_MS;
+    let again = 0;
     try {
       await writeHand(key, { session: this.session, first, messages });
       this.unwritten.splice(0, messages.length);

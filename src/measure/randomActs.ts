@@ -65,7 +65,8 @@ export function randomAct(random: Randomness, widthMm: number, heightMm: number)
   const outline = () => Array.from({ length: 3 + below(4) }, at);
   const dice = next();
   if (dice < 0.4) return randomStroke(random, widthMm, heightMm);
-  if (dice < 0.55) return { do: 'tool', tool: pick(TOOL_IDS), sizeMm: 1 + below(9), strength: round(0.3 + 0.7 * next()) };
+  if (dice < 0.55)
+    return { do: 'tool', tool: pick(TOOL_IDS), sizeMm: 1 + below(9), strength: round(0.3 + 0.7 * next()) };
   if (dice < 0.65) return { do: 'load', mixture: mixture(), amount: round(0.3 + next()) };
   if (dice < 0.75) {
     return pick<CommandInput>([

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '@/core/schema';
 import { hypot, maths } from '@/core/maths/maths';
 import { decodeFast, encodeFast } from './rgbBands';
 

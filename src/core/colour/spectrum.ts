@@ -40,11 +40,18 @@ export function spectrumToXyz(reflectance: readonly number[]): Triple {
 /** External reflectance in 36 bands to CIELAB. */
 export const spectrumToLab = (reflectance: readonly number[]): Triple => xyzToLab(spectrumToXyz(reflectance));
 
-function absorptionScattering(mixture: Mixture, coats: number): { A: number[]; S: number[] } {
+/** Spectra by the id of a paint; undefined where there is none. */
+export type SpectrumOf = (id: string) => PigmentSpectrum | undefined;
+
+function absorptionScattering(
+  mixture: Mixture,
+  coats: number,
+  spectrumOf: SpectrumOf = pigmentSpectrum,
+): { A: number[]; S: number[] } {
   const A = WAVELENGTHS.map(() => 0);
   const S = WAVELENGTHS.map(() => 0);
   for (const [id, part] of Object.entries(normalise(mixture))) {
-    const p = byId.get(id);
+    const p = spectrumOf(id);
     if (!p) throw new RangeError(`There is no spectrum for "${id}".`);
     for (let i = 0; i < A.length; i++) {
       A[i] += part * coats * p.K[i];
@@ -54,9 +61,12 @@ function absorptionScattering(mixture: Mixture, coats: number): { A: number[]; S
   return { A, S };
 }
 
-/** External reflectance in 36 bands of a mixture too thick to see through. */
-export function masstoneSpectrum(mixture: Mixture): number[] {
-  const { A, S } = absorptionScattering(mixture, 1);
+/**
+ * External reflectance in 36 bands of a mixture too thick to see through.
+ * @throws RangeError when a paint has no spectrum
+ */
+export function masstoneSpectrum(mixture: Mixture, spectrumOf?: SpectrumOf): number[] {
+  const { A, S } = absorptionScattering(mixture, 1, spectrumOf);
   return A.map((a, i) => toExternal(infiniteReflectance(a, S[i])));
 }
 

@@ -3,7 +3,7 @@
  * WebAssembly memory so that compiled kernels and other threads can work on it by address; where the page is not
  * isolated it is an unshared one.
  *
- * Addresses are byte offsets, aligned to 64. Views are replaced when the memory grows: read `arena.f32` afresh
+ * Addresses are byte offsets, aligned to 64, and below 2 GiB, so that shifting them to words stays right. Views are replaced when the memory grows: read `arena.f32` afresh
  * after anything that may allocate.
  */
 export class Arena {
@@ -23,7 +23,7 @@ export class Arena {
    *   for tests, in which a view that is kept too long then shows at once
    */
   constructor(
-    maximumBytes = 3 * 2 ** 30,
+    maximumBytes = 2 ** 31,
     private readonly restless = false,
   ) {
     this.memory = createMemory(Math.ceil(maximumBytes / WASM_PAGE), !restless);

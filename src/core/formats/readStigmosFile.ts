@@ -1,7 +1,7 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { strFromU8, strToU8 } from 'fflate';
-import type { z } from 'zod';
+import type { z } from '@/core/schema';
 import { knowPaint } from '@/core/colour/ownPaints';
 import { gridOf } from '@/core/film/painting';
 import { SELECTION } from '@/core/film/painting';

@@ -254,6 +254,7 @@ describe('a set of tubes as a file', () => {
     ['{', /damaged/],
     ['{"format":"other"}', /no set of tubes/],
     [JSON.stringify({ ...JSON.parse(encodeTubeSet(set)), tubes: [] }), /"tubes" is not right/],
+    [JSON.stringify({ ...JSON.parse(encodeTubeSet(set)), colour: 'grey' }), /"colour" does not belong there/],
     [JSON.stringify({ ...JSON.parse(encodeTubeSet(set)), tubes: ['PX9'] }), /“PX9” that is not known/],
     [JSON.stringify({ ...JSON.parse(encodeTubeSet(set)), paints: [{ ...own, name: 'x' }] }), /"paints/],
   ])('wrong: %s', (text, why) => expect(() => decodeTubeSet(text)).toThrow(why));

@@ -1,7 +1,7 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { strToU8, zipSync, type Zippable } from 'fflate';
-import { z } from 'zod';
+import { z } from '@/core/schema';
 import { encodeTile } from '@/core/film/tileCodec';
 import type { Command, Journal } from '@/core/journal/commands';
 import { digest } from '@/core/journal/digest';

@@ -1,5 +1,5 @@
 /** A set of tubes as a file to share: JSON, with the own paints that it needs. */
-import { z } from 'zod';
+import { z } from '@/core/schema';
 import { isTube } from '@/core/colour/pigments';
 import type { OwnPaint } from '@/core/colour/ownPaints';
 import { ownPaintSchema } from '@/core/journal/commands';
@@ -41,7 +41,9 @@ export function decodeTubeSet(text: string): TubeSetFile {
   const read = schema.safeParse(data);
   if (!read.success) {
     const [issue] = read.error.issues;
-    throw new PainterError(`This set of tubes cannot be read: "${issue.path.join('.') || 'version'}" is not right.`);
+    const where = [...issue.path, ...(issue.code === 'unrecognized_keys' ? issue.keys.slice(0, 1) : [])].join('.');
+    const why = issue.code === 'unrecognized_keys' ? 'does not belong there' : 'is not right';
+    throw new PainterError(`This set of tubes cannot be read: "${where}" ${why}.`);
   }
   const { name, note, tubes, paints } = read.data;
   const unknown = tubes.find((id) => !isTube(id) && !paints.some((p) => p.id === id));

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '@/core/schema';
 import { OWN_PLACES } from '@/core/colour/pigments';
 import { OWN_ID, ownPaintId } from '@/core/colour/ownPaints';
 import { WAVELENGTHS } from '@/core/colour/spectrum';

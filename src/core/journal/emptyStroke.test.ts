@@ -7,7 +7,10 @@ import { PainterError } from './errors';
 
 it.each(TOOL_IDS)('%s: put down and lifted without a reading, nothing has happened', (tool) => {
   const studio = studioFor(20, 15, { surface: { kind: 'paper-cold' } });
-  for (const act of [{ do: 'tool', tool }, { do: 'load', mixture: { PB29: 1 } }]) {
+  for (const act of [
+    { do: 'tool', tool },
+    { do: 'load', mixture: { PB29: 1 } },
+  ]) {
     try {
       studio.apply(commandSchema.parse(act));
     } catch (error) {

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '@/core/schema';
 import { adjustmentSchema } from '@/core/colour/adjust';
 import { BLEND_MODES } from '@/core/colour/blendModes';
 import { PREPARED_STYLES } from '@/core/marks/preparedWash';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '@/core/schema';
 import { OWN_ID } from '@/core/colour/ownPaints';
 import { isTube } from '@/core/colour/pigments';
 

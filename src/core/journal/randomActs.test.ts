@@ -55,16 +55,19 @@ describe('random acts of every kind', () => {
     }
   });
 
-  it.each(['wash-round', 'pastel-soft', 'flat', 'ink-fast'] as const)('%s is put back where the memory moves', (tool) => {
-    const studio = new Studio(spec('paper-cold'), undefined, new Arena(3 * 2 ** 30, true));
-    const empty = digest(studio);
-    const stroke = { do: 'stroke', samples: [[0, 5, 5, 0.6], [100, 20, 10, 0.6]] }; // prettier-ignore
-    const acts = [{ do: 'tool', tool, sizeMm: 5 }, { do: 'load', mixture: { PB29: 1 } }, stroke, { do: 'dry' }, stroke, { do: 'layer.duplicate', layer: 'L2' }]; // prettier-ignore
-    for (const act of acts) studio.apply(commandSchema.parse(act));
-    const there = digest(studio);
-    for (let i = 0; i < 4; i++) studio.apply({ do: 'undo' });
-    expect(digest(studio)).not.toBe(empty); // the brush is loaded
-    for (let i = 0; i < 4; i++) studio.apply({ do: 'redo' });
-    expect(digest(studio)).toBe(there);
-  });
+  it.each(['wash-round', 'pastel-soft', 'flat', 'ink-fast'] as const)(
+    '%s is put back where the memory moves',
+    (tool) => {
+      const studio = new Studio(spec('paper-cold'), undefined, new Arena(3 * 2 ** 30, true));
+      const empty = digest(studio);
+      const stroke = { do: 'stroke', samples: [[0, 5, 5, 0.6], [100, 20, 10, 0.6]] }; // prettier-ignore
+      const acts = [{ do: 'tool', tool, sizeMm: 5 }, { do: 'load', mixture: { PB29: 1 } }, stroke, { do: 'dry' }, stroke, { do: 'layer.duplicate', layer: 'L2' }]; // prettier-ignore
+      for (const act of acts) studio.apply(commandSchema.parse(act));
+      const there = digest(studio);
+      for (let i = 0; i < 4; i++) studio.apply({ do: 'undo' });
+      expect(digest(studio)).not.toBe(empty); // the brush is loaded
+      for (let i = 0; i < 4; i++) studio.apply({ do: 'redo' });
+      expect(digest(studio)).toBe(there);
+    },
+  );
 });

@@ -1,10 +1,22 @@
-import { z } from 'zod';
+import { closest, distance } from 'fastest-levenshtein';
+import { z } from '@/core/schema';
 import { commandSchema, journalSchema, paintingSchema, type Journal } from './commands';
 import { PainterError } from './errors';
 import { Studio } from './studio';
 
+/** Choices that are named when none of them was given; of more only the nearest is. */
+const MANY = 12;
+const COMMANDS = commandSchema.options.map((option) => option.shape.do.value as string);
+
+/** The choice that was perhaps meant. */
+function nearest(given: unknown, choices: readonly string[]): string {
+  if (typeof given !== 'string' || given.length > 40) return '';
+  const found = closest(given, choices);
+  return distance(given, found) <= Math.max(2, given.length / 2) ? `; did you mean "${found}"?` : '';
+}
+
 /** Says in one sentence what is wrong with a journal. */
-function firstProblem(error: z.ZodError): string {
+function firstProblem(error: z.ZodError, data: unknown): string {
   const issue = error.issues[0];
   const [top, number, ...rest] = issue.path;
   const where =
@@ -13,11 +25,17 @@ function firstProblem(error: z.ZodError): string {
       : top === undefined
         ? 'The journal'
         : `"${issue.path.join('.')}"`;
-  return `${where} is not right: ${describe(issue)}.`;
+  return `${where} is not right: ${describe(issue, data)}.`.replace(/\?\.$/, '?');
 }
 
-function describe(issue: z.core.$ZodIssue): string {
-  if (issue.code === 'invalid_union' && issue.path.at(-1) === 'do') return 'there is no such command in "do"';
+function describe(issue: z.core.$ZodIssue, data: unknown): string {
+  const given = issue.path.reduce<unknown>((at, key) => (at as Record<PropertyKey, unknown> | undefined)?.[key], data);
+  if (issue.code === 'invalid_union' && issue.path.at(-1) === 'do') {
+    return `there is no such command in "do"${nearest(given, COMMANDS)}`;
+  }
+  if (issue.code === 'invalid_value' && issue.values.length > MANY && typeof given === 'string') {
+    return `there is no "${given.slice(0, 40)}"${nearest(given, issue.values.map(String))}`;
+  }
   if (issue.code === 'custom' && issue.message.startsWith('"')) return issue.message;
   return issue.message.replace(/^Invalid input: /, '').replace(/\.$/, '');
 }
@@ -35,7 +53,7 @@ export function readJournal(data: unknown): Journal {
   if ('version' in data && typeof data.version === 'number' && data.version > 1) {
     throw new PainterError(`The journal is of version ${data.version}; this program reads version 1.`);
   }
-  throw new PainterError(firstProblem(read.error));
+  throw new PainterError(firstProblem(read.error, data));
 }
 
 /**
@@ -60,7 +78,7 @@ export function replay(journal: Journal, scale = 1): Studio {
 function scaled(painting: Journal['painting'], scale: number): Journal['painting'] {
   const read = paintingSchema.safeParse({ ...painting, ppi: painting.ppi * scale });
   if (!read.success)
-    throw new PainterError(`At scale ${scale} it cannot be painted: ${describe(read.error.issues[0])}.`);
+    throw new PainterError(`At scale ${scale} it cannot be painted: ${describe(read.error.issues[0], painting)}.`);
   return read.data;
 }
 
@@ -70,6 +88,6 @@ export const journalJsonSchema = (): unknown => z.toJSONSchema(journalSchema, { 
 /** Checks one command that came over a border. @throws PainterError */
 export function readCommand(data: unknown) {
   const read = commandSchema.safeParse(data);
-  if (!read.success) throw new PainterError(firstProblem(read.error));
+  if (!read.success) throw new PainterError(firstProblem(read.error, data));
   return read.data;
 }

@@ -5,7 +5,7 @@ import { TILE_CELLS } from '@/core/film/tile';
 import { PainterError } from './errors';
 
 /** What a painting may take in all, bytes; from a share of it on the painter is told. */
-export const MOST_BYTES = 2.6e9;
+export const MOST_BYTES = 2e9;
 export const TOLD_SHARE = 0.75;
 
 /** Bytes of a layer outside the arena: its dry paint, its pixels and mask. */

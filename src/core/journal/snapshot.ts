@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '@/core/schema';
 import { findPigment, pigmentId } from '@/core/colour/pigments';
 import { adjustmentSchema } from '@/core/colour/adjust';
 import { BLEND_MODES } from '@/core/colour/blendModes';

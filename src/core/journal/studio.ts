@@ -44,6 +44,9 @@ function shown(layer: Layer): Layer {
 const NOT_WHOLE = 'What was done before cannot be taken back: strokes of it are missing in what was kept.';
 /** Most readings of a stroke, as the journal's schema has it. */
 const MOST_SAMPLES = 200_000;
+/** How far beside the painting a reading counts as it is, beyond twice its size, mm. */
+export const FAR_MM = 200;
+const clamp = (v: number, least: number, most: number) => Math.max(least, Math.min(most, v));
 const isReading = (v: number): boolean => v >= -1e6 && v <= 1e6;
 
 type StrokeCommand = Extract<Command, { do: 'stroke' }>;
@@ -199,9 +202,17 @@ export class Studio {
   addSample(sample: readonly number[]): void {
     if (!sample.every(isReading) || this.inAir!.samples.length >= MOST_SAMPLES) return;
     const [t, x, y, pressure, tiltX = 0, tiltY = 0, twist = 0] = sample;
-    const read: Sample = { t, x, y, pressure: Math.min(1, Math.max(0, pressure)), tiltX, tiltY, twist };
+    const place = this.nearby(x, y);
+    const read: Sample = { t, ...place, pressure: Math.min(1, Math.max(0, pressure)), tiltX, tiltY, twist };
     this.inAir!.samples.push([...sample]);
     this.inAir!.stroke.add(read);
+  }
+
+  /** A place no farther from what is painted on than a hand with a long arm: the way there and back costs time. */
+  private nearby(x: number, y: number): { x: number; y: number } {
+    const { widthMm, heightMm } = (this.inAir!.told.on ? this.slab : this.painting).spec;
+    const far = FAR_MM + 2 * Math.max(widthMm, heightMm);
+    return { x: clamp(x, -far, widthMm + far), y: clamp(y, -far, heightMm + far) };
   }
 
   /** Brings the stroke in the air into the tiles. @returns the cells that changed since the last call. */

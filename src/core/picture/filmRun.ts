@@ -66,7 +66,7 @@ export class FilmRun {
       let tables = this.strataTables.get(stratum.pigments);
       if (tables === undefined) this.strataTables.set(stratum.pigments, (tables = this.tablesFor(stratum.pigments)));
       const unpack = (steps: Uint16Array, unit: number, to: number) => {
-        arena.write(this.steps << 1, steps.subarray(first, first + words));
+        arena.write(this.steps << 2, steps.subarray(first, first + words));
         this.kernels.unpackSteps(this.steps << 1, words, unit, to);
         if (!thinned) return;
         const { f32 } = arena;

@@ -3,6 +3,7 @@ import { DeleteOutlined } from '@ant-design/icons';
 import { Button, Checkbox, Input, Segmented, Tooltip } from 'antd';
 import { useState } from 'react';
 import { TUBE_SETS } from '@/core/colour/tubeSets';
+import { textOf } from '@/core/formats/textOf';
 import { decodeTubeSet, encodeTubeSet } from '@/core/formats/tubeSetFile';
 import { PainterError } from '@/core/journal/errors';
 import { FileButton } from '../parts/FileButton';
@@ -28,7 +29,7 @@ export function SetPlan() {
   };
   const open = (file: File) =>
     attempt(async () => {
-      const read = decodeTubeSet(await file.text());
+      const read = decodeTubeSet(textOf(new Uint8Array(await file.arrayBuffer())));
       for (const paint of read.paints) await palette.addPaint(paint);
       await palette.saveSet(read.name, read.note, read.tubes);
       setTitle(undefined);

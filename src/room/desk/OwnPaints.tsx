@@ -5,6 +5,7 @@ import { linearToHex, xyzToLinear } from '@/core/colour/colorimetry';
 import type { OwnPaint } from '@/core/colour/ownPaints';
 import { masstoneSpectrum, spectrumToXyz, WAVELENGTHS } from '@/core/colour/spectrum';
 import { writeCgats } from '@/core/formats/cgats';
+import { textOf } from '@/core/formats/textOf';
 import { writeCxf } from '@/core/formats/cxf';
 import { pairUp, paintFrom, readSpectra } from '@/core/formats/paintMeasurement';
 import { MAX_SPECTRA_BYTES, resampled, type SpectralSample } from '@/core/formats/spectra';
@@ -47,7 +48,7 @@ export function OwnPaints() {
     setTrouble('');
     try {
       if (file.size > MAX_SPECTRA_BYTES) throw new PainterError('it is too large: measurements of paints are small.');
-      read(await file.text(), file.name);
+      read(textOf(new Uint8Array(await file.arrayBuffer())), file.name);
       setName((before) => before || file.name.replace(/\.[^.]+$/, ''));
     } catch (error) {
       setTrouble(`“${file.name}”: ${sentence(error)}`);

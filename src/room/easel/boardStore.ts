@@ -1,5 +1,5 @@
 'use client';
-import { z } from 'zod';
+import { z } from '@/core/schema';
 import { create } from 'zustand';
 import { nextPlace, type Hanging } from '@/core/study/board';
 import { amendPainting, type PaintingRecord, type PhotoNote } from '@/engine/shelf';

@@ -201,7 +201,7 @@ export const useEasel = create<EaselState>((set, get) => ({
           set({ told: [get().told, message.what].filter(Boolean).join(' ') });
           return;
         case 'refused':
-          if (message.fault) console.error(message.fault);
+          if (message.fault) reportError(new Error(message.fault));
           set({ refused: message.why });
           return;
         case 'failed':

@@ -1,6 +1,6 @@
 'use client';
 import localforage from 'localforage';
-import { z } from 'zod';
+import { z } from '@/core/schema';
 import { create } from 'zustand';
 import { TOOL_IDS, type ToolId } from '@/core/marks/tools';
 import { SET_OUT, SET_OUT_DRY, SET_OUT_WATER, STAGES, type Stage } from './roll';

@@ -1,5 +1,5 @@
 'use client';
-import { z } from 'zod';
+import { z } from '@/core/schema';
 import { create } from 'zustand';
 import { GUIDE_KINDS, type Guide, type GuideKind } from '@/core/study/guides';
 import type { CanvasSize, Place, Register } from '@/core/study/register';

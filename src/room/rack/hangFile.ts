@@ -40,7 +40,7 @@ export function hangFile(file: Blob, id: string = newId(), again = false): Promi
     worker.onmessage = ({ data }: MessageEvent<FromIntake>) => {
       if (data.say === 'done') resolve(id);
       else {
-        if (data.fault) console.error(data.fault);
+        if (data.fault) reportError(new Error(data.fault));
         reject(new FileRefused(data.why, data.strokes));
       }
     };

@@ -2,6 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { pairUp, readSpectra } from '@/core/formats/paintMeasurement';
 import { makeOwnPaint } from '@/core/colour/ownPaints';
 import { masstoneSpectrum, pigmentSpectrum } from '@/core/colour/spectrum';
+import { boundedText } from '../boundedText';
 import { POST } from './route';
 
 const ask = (body: unknown) =>
@@ -26,6 +27,25 @@ describe('the simulated device', () => {
     const mixture = { [paint.id]: 1 };
     expect((await ask({ name: 'Weed', mixture, seed: 1 })).status).toBe(400);
     expect((await ask({ name: 'Weed', mixture, paints: [paint], seed: 1 })).status).toBe(200);
+    // and forgets them: what one has told is not known to others
+    expect((await ask({ name: 'Weed', mixture, seed: 1 })).status).toBe(400);
+  });
+
+  test('reads no farther than it takes, and does not wait for ever', async () => {
+    let given = 0;
+    const endless = new ReadableStream<Uint8Array>({
+      pull(controller) {
+        given += 16_384;
+        controller.enqueue(new Uint8Array(16_384).fill(32));
+      },
+    });
+    const post = (body: ReadableStream, ms?: number) => {
+      const message = new Request('http://localhost/api/measure', { method: 'POST', body, duplex: 'half' } as RequestInit);
+      return ms ? boundedText(message, 64_000, ms) : POST(message);
+    };
+    expect(((await post(endless)) as Response).status).toBe(413);
+    expect(given).toBeLessThan(200_000);
+    await expect(post(new ReadableStream({}), 20)).rejects.toMatchObject({ status: 408 });
   });
 
   test.each([
@@ -34,7 +54,6 @@ describe('the simulated device', () => {
     [{ name: 'a', mixture: {}, seed: 1 }, /at least one tube/],
     [{ name: 'a', mixture: { XX: 1 }, seed: 1 }, /no tube "XX"/],
     [{ name: 'a', mixture: { PB29: 1 }, seed: 1, format: 'pdf' }, /"format"/],
-    ['x'.repeat(100_000), /more than the device can take/],
   ])('refuses %j with a sentence', async (body, why) => {
     const answer = await ask(body);
     expect(answer.status).toBe(400);

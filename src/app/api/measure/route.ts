@@ -1,10 +1,11 @@
-import { z } from 'zod';
-import { pigmentSpectrum, placeSpectrum } from '@/core/colour/spectrum';
+import { z } from '@/core/schema';
+import { pigmentSpectrum } from '@/core/colour/spectrum';
 import { writeCgats } from '@/core/formats/cgats';
 import { writeCxf } from '@/core/formats/cxf';
 import { ownPaintSchema } from '@/core/journal/commands';
 import { mixtureSchema } from '@/core/journal/parts';
 import { measurePaint } from '@/devices/spectrometer';
+import { boundedText, BodyRefused } from '../boundedText';
 
 const request = z.strictObject({
   name: z.string().trim().min(1).max(80),
@@ -21,12 +22,22 @@ const request = z.strictObject({
 });
 
 const MAX_BYTES = 64_000;
+const MAX_MS = 10_000;
 
-/** The simulated measuring device: takes a mixture, gives the file that such a device would write. */
+/**
+ * The simulated measuring device: takes a mixture, gives the file that such a device would write. It keeps nothing from
+ * one request to the next.
+ */
 export async function POST(message: Request): Promise<Response> {
-  const refuse = (why: string) => Response.json({ why }, { status: 400 });
-  const text = await message.text();
-  if (text.length > MAX_BYTES) return refuse('That is more than the device can take.');
+  const refuse = (why: string, status = 400) => Response.json({ why }, { status });
+  let text: string;
+  try {
+    text = await boundedText(message, MAX_BYTES, MAX_MS);
+  } catch (error) {
+    if (!(error instanceof BodyRefused)) throw error;
+    const why = error.status === 413 ? 'That is more than the device can take.' : 'The device waited too long.';
+    return refuse(why, error.status);
+  }
   let data: unknown;
   try {
     data = JSON.parse(text);
@@ -39,10 +50,11 @@ export async function POST(message: Request): Promise<Response> {
     return refuse(`The device cannot measure this: "${issue.path.join('.')}" is not right (${issue.message}).`);
   }
   const { name, mixture, paints, whiteParts, seed, format } = read.data;
-  for (const paint of paints) placeSpectrum(paint.id, paint);
-  const unknown = Object.keys(mixture).find((id) => !pigmentSpectrum(id));
+  const brought = new Map(paints.map((paint) => [paint.id, paint]));
+  const spectrumOf = (id: string) => brought.get(id) ?? pigmentSpectrum(id);
+  const unknown = Object.keys(mixture).find((id) => !spectrumOf(id));
   if (unknown) return refuse(`The device does not know the paint "${unknown}".`);
-  const samples = measurePaint(name, mixture, whiteParts, seed);
+  const samples = measurePaint(name, mixture, whiteParts, seed, spectrumOf);
   const body = format === 'cgats' ? writeCgats(samples, name, new Date()) : writeCxf(samples, name, new Date());
   return new Response(body, {
     headers: { 'content-type': format === 'cgats' ? 'text/plain; charset=utf-8' : 'application/xml; charset=utf-8' },

@@ -1,0 +1,174 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex } from '@noble/hashes/utils.js';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { imageSize } from 'image-size';
+import { decodeTile } from '@/core/film/tileCodec';
+import { readSpectra } from '@/core/formats/paintMeasurement';
+import { encodePng } from '@/core/formats/png';
+import { PaintDamaged, readStigmosFile } from '@/core/formats/readStigmosFile';
+import { encodeStigmosFile } from '@/core/formats/stigmosFile';
+import { textOf } from '@/core/formats/textOf';
+import { decodeTubeSet, encodeTubeSet } from '@/core/formats/tubeSetFile';
+import { writeCgats } from '@/core/formats/cgats';
+import { writeCxf } from '@/core/formats/cxf';
+import { commandSchema } from '@/core/journal/commands';
+import { digest } from '@/core/journal/digest';
+import { PainterError } from '@/core/journal/errors';
+import { readJournal, replay } from '@/core/journal/replay';
+import { restoreStudioState } from '@/core/journal/snapshot';
+import { Studio } from '@/core/journal/studio';
+import { measurePaint } from '@/devices/spectrometer';
+import { studioFor } from '@/measure/bench';
+import { randomAct, randomFrom, type Randomness } from '@/measure/randomActs';
+import { bytesChanged, entryChanged, jsonFileChanged, textChanged, type Mutation } from './mutations';
+
+/** Something that reads files from outside: sound ones, how they are damaged, and what may come of reading one. */
+export interface Reader {
+  readonly name: string;
+  readonly sound: readonly Uint8Array[];
+  readonly mutations: readonly Mutation[];
+  /** Reads a file. @throws PainterError when it is refused; anything else is a fault, and so is a wrong result */
+  read(bytes: Uint8Array): Promise<void> | void;
+}
+
+/** Cells up to which a damaged journal is painted: more may rightly take long. */
+const FEW_CELLS = 120_000;
+
+function paintings(): Studio[] {
+  return (['linen-fine', 'paper-cold'] as const).map((kind, seed) => {
+    const studio = studioFor(16, 12, { ppi: 80, surface: { kind } });
+    const random = randomFrom(seed + 5);
+    for (let i = 0; i < 40; i++) {
+      try {
+        studio.apply(commandSchema.parse(randomAct(random, 16, 12)));
+      } catch (error) {
+        if (!(error instanceof PainterError)) throw error;
+      }
+    }
+    return studio;
+  });
+}
+
+/** Digests made to fit what has become of a file, as somebody would who wants to be let in. */
+const forged =
+  (mutation: Mutation): Mutation =>
+  (bytes, random) => {
+    const damaged = mutation(bytes, random);
+    try {
+      const parts = unzipSync(damaged);
+      const manifest = JSON.parse(strFromU8(parts['manifest.json']));
+      const hash = sha256.create().update(parts['state.json']);
+      for (const { layer, index, file } of manifest.tiles)
+        hash.update(strToU8(`${layer}:${index}`)).update(parts[file]);
+      Object.assign(manifest, {
+        digest: bytesToHex(hash.digest()),
+        journal: bytesToHex(sha256(parts['journal.json'])),
+      });
+      return zipSync({ ...parts, 'manifest.json': strToU8(JSON.stringify(manifest)) }, { level: 0 });
+    } catch {
+      return damaged;
+    }
+  };
+
+/** All readers of files, with sound files of ours. */
+export function readers(): Reader[] {
+  const studios = paintings();
+  const samples = measurePaint('Weed', { PG18: 2, PY43: 1 }, 10, 4);
+  const pixels = { width: 9, height: 7, channels: 3 as const, data: new Uint8Array(189).map((_, i) => i) };
+  return [
+    {
+      name: 'own file',
+      sound: studios.map((s) => encodeStigmosFile(s, s.history, 'Ebb', [{ name: 'a.jpg', type: 'image/jpeg', bytes: Uint8Array.of(1, 2, 3) }])), // prettier-ignore
+      mutations: [bytesChanged, entryChanged, forged(entryChanged), forged(entryChanged)],
+      async read(bytes) {
+        const file = await readStigmosFile(bytes).catch((error: unknown) => {
+          // what is offered to be painted again must at least be a journal
+          if (error instanceof PaintDamaged) readJournal(JSON.parse(JSON.stringify(error.file.journal)));
+          throw error;
+        });
+        const studio = new Studio(file.journal.painting);
+        restoreStudioState(studio, file.state);
+        const { arena } = studio.painting;
+        for (const { layer, index, bytes: tile } of file.tiles) {
+          studio.layer(layer)!.restore(index, decodeTile(tile), arena, () => studio.painting.newBasin());
+        }
+        // what was let in can be worked with: it dries, and has a digest
+        studio.apply({ do: 'wait', seconds: 1 });
+        digest(studio);
+      },
+    },
+    {
+      name: 'journal',
+      sound: studios.map((s) => strToU8(JSON.stringify({ format: 'stigmos-journal', version: 1, painting: s.begun, entries: s.history }))), // prettier-ignore
+      mutations: [jsonFileChanged, jsonFileChanged, bytesChanged],
+      read(bytes) {
+        let data: unknown;
+        try {
+          data = JSON.parse(strFromU8(bytes));
+        } catch {
+          throw new PainterError('This is not JSON.');
+        }
+        const journal = readJournal(data);
+        const { widthMm, heightMm, ppi } = journal.painting;
+        if (widthMm * heightMm * (ppi / 25.4) ** 2 < FEW_CELLS) replay(journal);
+      },
+    },
+    {
+      name: 'CGATS',
+      sound: [strToU8(writeCgats(samples, 'Weed', new Date(0)))],
+      mutations: [textChanged, textChanged, bytesChanged],
+      read: (bytes) => void readSpectra(textOf(bytes)),
+    },
+    {
+      name: 'CxF3',
+      sound: [strToU8(writeCxf(samples, 'Weed', new Date(0)))],
+      mutations: [textChanged, textChanged, bytesChanged],
+      read: (bytes) => void readSpectra(textOf(bytes)),
+    },
+    {
+      name: 'tubes',
+      sound: [strToU8(encodeTubeSet({ name: 'Ebb', note: 'greys', tubes: ['PW6', 'PB29'], paints: [] }))],
+      mutations: [jsonFileChanged, bytesChanged],
+      read: (bytes) => void decodeTubeSet(textOf(bytes)),
+    },
+    {
+      name: 'size of a picture',
+      sound: [encodePng(pixels, 100)],
+      mutations: [bytesChanged],
+      read(bytes) {
+        try {
+          imageSize(bytes);
+        } catch {
+          // where it does not find a size, the browser decides (see room/photos.ts)
+        }
+      },
+    },
+  ];
+}
+
+/** What reading one damaged file has come to. */
+export interface Outcome {
+  readonly result: 'refused' | 'read' | 'fault';
+  readonly seconds: number;
+  readonly megabytes: number;
+  readonly error?: unknown;
+  readonly bytes: Uint8Array;
+}
+
+/** Damages a sound file of a reader and lets it read that. */
+export async function readDamaged(reader: Reader, random: Randomness): Promise<Outcome> {
+  let bytes = random.pick(reader.mutations)(random.pick(reader.sound), random);
+  if (random.next() < 0.15) bytes = bytesChanged(bytes, random);
+  const before = process.memoryUsage().rss;
+  const start = performance.now();
+  let result: Outcome['result'] = 'read';
+  let error: unknown;
+  try {
+    await reader.read(bytes);
+  } catch (caught) {
+    error = caught;
+    result = caught instanceof PainterError ? 'refused' : 'fault';
+  }
+  const megabytes = (process.memoryUsage().rss - before) / 2 ** 20;
+  return { result, seconds: (performance.now() - start) / 1000, megabytes, error, bytes };
+}
