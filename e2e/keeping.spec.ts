@@ -1,16 +1,14 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
 import { strToU8, unzipSync, zipSync } from 'fflate';
-import { readStigmosFile } from '@/core/formats/readStigmosFile';
-import { kept, patch, penStroke, prepare, quickStrokes, ready, sendOut, straight, test } from './easel';
+import { kept, opened, patch, penStroke, prepare, quickStrokes, ready, sendOut, straight, test } from './easel';
 
 /** How often the long ones are done again: more in the long measurements than in a check. */
 const TIMES = Number(process.env.TIMES ?? 1);
 
 const strokesIn = async (page: Page): Promise<number> => {
   const { bytes } = await sendOut(page, /Painting file/);
-  const { journal } = await readStigmosFile(bytes);
-  return journal.entries.filter((entry) => entry.do === 'stroke').length;
+  return opened(bytes).journal.entries.filter((entry) => entry.do === 'stroke').length;
 };
 
 test('420 quick strokes with size keys between them are there after a reload', async ({ page }) => {
@@ -98,9 +96,9 @@ test('a file whose paint is damaged is painted again from its strokes', async ({
 });
 
 test('what the demo is made of can be sent out and read back', async ({ page }) => {
-  const demo = await readStigmosFile(readFileSync('public/demo/low-tide.stigmos'));
+  const demo = opened(readFileSync('public/demo/low-tide.stigmos'));
   await page.goto('/easel?painting=low-tide');
   await ready(page);
   const { bytes } = await sendOut(page, /Painting file/);
-  expect((await readStigmosFile(bytes)).digest).toBe(demo.digest);
+  expect(opened(bytes).digest).toBe(demo.digest);
 });
