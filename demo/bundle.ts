@@ -1,7 +1,7 @@
 /**
  * Lets the engine paint the demo journals and packs journal, paint and photo into the files that the app opens:
  * public/demo/*.stigmos. Done when the app is built; nothing is drawn by any other means.
- *   npx tsx demo/bundle.ts [NAME ...]        (all, several at a time, when none is named)
+ *   npx tsx demo/bundle.ts [NAME ...]        (all when none is named; several at a time)
  */
 import { spawn } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
@@ -55,8 +55,7 @@ function paint(name: string): void {
 }
 
 /** Paints each in a process of its own, as many at a time as there are processors (and memory for). */
-async function paintAll(): Promise<void> {
-  const waiting = Object.keys(DEMO);
+async function paintAll(waiting: string[]): Promise<void> {
   const running = new Set<ReturnType<typeof spawn>>();
   const one = async (): Promise<void> => {
     for (let name = waiting.shift(); name !== undefined; name = waiting.shift()) {
@@ -83,5 +82,5 @@ async function paintAll(): Promise<void> {
 const names = process.argv.slice(2);
 const unknown = names.find((name) => !DEMO[name]);
 if (unknown) throw new Error(`There is no demo painting "${unknown}".`);
-if (names.length > 0) names.forEach(paint);
-else await paintAll();
+if (names.length === 1) paint(names[0]);
+else await paintAll(names.length > 0 ? names : Object.keys(DEMO));

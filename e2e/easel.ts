@@ -16,6 +16,8 @@ export const test = plain.extend<{ sameBytes: void }>({
     async ({ page }, use, info) => {
       await use();
       if (info.status !== 'passed' || page.isClosed() || !/\/easel/.test(page.url())) return;
+      // the demo's hundreds of strokes were painted by the command line in the first place
+      if (/painting=low-tide/.test(page.url())) return;
       const button = page.getByRole('button', { name: 'Send out' });
       if (!(await button.isVisible()) || (await page.getByText('Another tab paints on this').isVisible())) return;
       await page.keyboard.press('Escape');

@@ -67,22 +67,44 @@ ensure_spectra() {
   rm -rf "$from"
 }
 
-# Builds the app when its sources are not those of the last build: the engine paints the demo, then the pages are made.
+# Checksum of files, those of tests left out.
+sum_of() { (cd "$project" && find "$@" -type f ! -name '*.test.ts' -print0 | sort -z | xargs -0 cksum | cksum); }
+
+# Lets the engine paint demo paintings that are missing or were painted by another engine: those named, or all.
+ensure_demo() {
+  local mark="$project/.cache/demo-painted-from" want missing=()
+  want=$(sum_of src/core demo public/demo/estuary.jpg public/demo/still-life.jpg public/demo/heron.jpg)
+  if [ ! -f "$mark" ] || [ "$(cat "$mark")" != "$want" ]; then
+    rm -f "$project"/public/demo/*.stigmos
+    mkdir -p "$project/.cache"
+    printf '%s' "$want" >"$mark"
+  fi
+  [ $# -gt 0 ] || set -- layered heron wet-sky ink-and-wash low-tide alla-prima glazed knife mussel charcoal
+  local name
+  for name in "$@"; do [ -f "$project/public/demo/$name.stigmos" ] || missing+=("$name"); done
+  [ ${#missing[@]} -gt 0 ] || return 0
+  echo "stigmos: painting the demo (${#missing[@]} of 10)" >&2
+  (cd "$project" && node --import ./node_modules/tsx/dist/esm/index.mjs demo/bundle.ts "${missing[@]}" >&2)
+}
+
+# Builds the app when its sources are not those of the last build, and paints the demo: all of it, or what is named.
 ensure_build() {
-  local mark="$project/.next/.built-from" want
-  want=$(cd "$project" && find src demo public/marks public/demo/estuary.jpg public/demo/still-life.jpg public/demo/heron.jpg next.config.ts package-lock.json tsconfig.json -type f ! -name '*.test.ts' -print0 | sort -z | xargs -0 cksum | cksum)
-  if [ -f "$mark" ] && [ -f "$project/public/demo/mussel.stigmos" ] && [ "$(cat "$mark")" = "$want" ]; then return; fi
-  echo "stigmos: painting the demo series and building (about three minutes)" >&2
-  (
-    cd "$project"
-    # neither needs the other, and most machines have two cores
-    node --import ./node_modules/tsx/dist/esm/index.mjs demo/bundle.ts >&2 &
-    local painting=$!
-    node node_modules/next/dist/bin/next build >.build.log 2>&1 || { cat .build.log >&2; kill "$painting"; exit 1; }
-    rm -f .build.log
-    wait "$painting"
-  ) || lacks "the app could not be built."
-  printf '%s' "$want" >"$mark"
+  local mark="$project/.next/.built-from" want painting
+  want=$(sum_of src public/marks scripts/serviceWorker.mjs scripts/serviceWorker.source.js next.config.ts package-lock.json tsconfig.json)
+  # neither needs the other, and most machines have two cores
+  ensure_demo "$@" &
+  painting=$!
+  if [ ! -f "$mark" ] || [ "$(cat "$mark")" != "$want" ]; then
+    echo "stigmos: building (about a minute)" >&2
+    (
+      cd "$project"
+      node node_modules/next/dist/bin/next build >.build.log 2>&1 || { cat .build.log >&2; exit 1; }
+      rm -f .build.log
+      node scripts/serviceWorker.mjs >&2
+    ) || { kill "$painting"; lacks "the app could not be built."; }
+    printf '%s' "$want" >"$mark"
+  fi
+  wait "$painting" || lacks "the demo could not be painted."
 }
 
 free_port() {

@@ -15,7 +15,6 @@ export const metadata: Metadata = {
 export const viewport: Viewport = {
   width: 'device-width',
   initialScale: 1,
-  userScalable: false,
   themeColor: '#9a9a98',
 };
 

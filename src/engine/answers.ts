@@ -2,7 +2,6 @@ import { digest } from '@/core/journal/digest';
 import type { Studio } from '@/core/journal/studio';
 import { encodePng } from '@/core/formats/png';
 import { pictureRaster } from '@/core/formats/planes';
-import { encodeStigmosFile, paletteSchema } from '@/core/formats/stigmosFile';
 import { thumbnailPng } from '@/core/formats/thumbnail';
 import { histogramOf, paintedOutlines, pieceOf, selectionOutlines } from '@/core/picture/piece';
 import type { Picture } from '@/core/picture/picture';
@@ -12,7 +11,8 @@ import { retubeProof, tubesUsed } from '@/core/picture/tubesUsed';
 import { paperAt } from '@/core/picture/washFilm';
 import type { Keeping } from './keeping';
 import type { Question } from './protocol';
-import { readPainting, readPhoto } from './shelf';
+import { paintingFile } from './paintingFile';
+import { readPainting } from './shelf';
 
 /** What is asked about. */
 interface Asked {
@@ -75,22 +75,7 @@ export async function answerTo(
       return encodePng(pictureRaster(picture, question.lit), painting.spec.ppi);
     case 'file': {
       const record = await readPainting(keeping.id);
-      const photos = await Promise.all(
-        (record?.photos ?? []).map(async ({ id, name }) => {
-          const blob = await readPhoto(keeping.id, id);
-          return blob && { name, type: blob.type, bytes: new Uint8Array(await blob.arrayBuffer()) };
-        }),
-      );
-      endWait();
-      return encodeStigmosFile(
-        studio,
-        keeping.entries,
-        question.title,
-        photos.filter((p) => p !== null),
-        thumbnailPng(pyramid, painting),
-        paletteSchema.safeParse(record?.palette).data,
-        keeping.missing,
-      );
+      return paintingFile(studio, keeping, question.title, record, thumbnailPng(pyramid, painting), endWait);
     }
     case 'state':
       endWait();

@@ -36,7 +36,7 @@ export class EngineClient {
   /** @param log where what the hand says is written down; without one the painting is only looked at */
   open(painting: string, log: HandLog | undefined): void {
     this.log = log;
-    this.worker.postMessage({ say: 'open', painting, looking: !log } satisfies ToWorker);
+    this.worker.postMessage({ say: 'open', painting, session: log?.session } satisfies ToWorker);
     const early = this.early ?? [];
     this.early = undefined;
     for (const again of early) again();
@@ -127,11 +127,12 @@ export class EngineClient {
     });
   }
 
-  close(): void {
-    this.log?.close();
+  /** Ends the engine. Resolves when what the hand said is written down. */
+  close(): Promise<void> {
     this.worker.terminate();
     for (const { reject } of this.waiting.values()) reject(new PainterError('The painting was closed.'));
     this.waiting.clear();
+    return this.log?.close() ?? Promise.resolve();
   }
 
   private say(message: ToWorker): void {

@@ -43,6 +43,7 @@ export class HandLog {
   private unwritten: HandMessage[] = [];
   private firstUnwritten = 1;
   private writing = false;
+  private underWay: Promise<void> = Promise.resolve();
   private timer: ReturnType<typeof setTimeout> | undefined;
   /** Records that are stored, with the number of their last message. */
   private stored: { key: string; session: number; last: number }[] = [];
@@ -53,7 +54,7 @@ export class HandLog {
 
   constructor(
     private readonly painting: string,
-    private readonly session: number,
+    readonly session: number,
     private readonly told: (news: HandNews) => void,
   ) {}
 
@@ -103,14 +104,22 @@ export class HandLog {
     void this.write();
   }
 
-  close(): void {
+  /** Writes the rest, and no more. Resolves when that is stored, or cannot be. */
+  async close(): Promise<void> {
     this.closed = true;
     this.flush();
+    await this.underWay;
+    // what came while the last was being written
+    if (this.unwritten.length > 0) await this.write();
   }
 
-  private async write(): Promise<void> {
+  private write(): Promise<void> {
     this.timer = undefined;
-    if (this.writing || this.unwritten.length === 0) return;
+    if (this.writing || this.unwritten.length === 0) return Promise.resolve();
+    return (this.underWay = this.writeNow());
+  }
+
+  private async writeNow(): Promise<void> {
     this.writing = true;
     const messages = this.unwritten.slice();
     const first = this.firstUnwritten;

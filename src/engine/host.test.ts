@@ -45,7 +45,7 @@ class Page {
       page.log = new HandLog(painting, await nextSession(painting), () => {});
       await page.log.takeOver();
     }
-    page.say({ say: 'open', painting, looking });
+    page.say({ say: 'open', painting, session: page.log?.session });
     return page;
   }
 
@@ -137,11 +137,17 @@ describe('a painting at the host', () => {
     const whole = await onTheRack();
     const other = await Page.open(whole.id);
     for (const act of acts) other.act(act);
-    const wanted = await other.settled();
+    await other.settled();
 
     const again = await Page.open(record.id);
-    expect(await again.settled()).toBe(wanted);
-    expect(await replayed(record)).toBe(wanted);
+    const there = await again.settled();
+    // the same has been done; how much time passed on wet paper is another matter
+    const done = async (of: PaintingRecord) =>
+      (await readJournal(of.id)).entries
+        .filter((entry) => entry?.do !== 'wait')
+        .map((entry) => (entry?.do === 'stroke' ? { do: 'stroke', from: entry.samples[0].slice(1) } : entry));
+    expect(await done(record)).toEqual(await done(whole));
+    expect(await replayed(record)).toBe(there);
     const strokes = acts.slice(until).filter((act) => act.do === 'stroke').length;
     if (strokes > 0) expect(again.heard.some((m) => m.say === 'told' && /not worked off/.test(m.what))).toBe(true);
     // and once something else is in the journal, the log has nothing of it any more

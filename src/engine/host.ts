@@ -181,7 +181,7 @@ export class EngineHost {
     if (!looking) this.endTrial();
     switch (message.say) {
       case 'open':
-        this.wait(this.open(message.painting, message.looking ?? false));
+        this.wait(this.open(message.painting, message.session));
         return;
       case 'cancel':
         this.cancelGoingBack?.();
@@ -470,14 +470,19 @@ export class EngineHost {
       });
   }
 
-  private async open(id: string, looking: boolean): Promise<void> {
+  private async open(id: string, session: number | undefined): Promise<void> {
     const record = await readPainting(id);
     if (!record) throw new PainterError('This painting is not on the rack of this browser.');
+    const looking = session === undefined;
     this.looking = looking;
-    const { studio, keeping, rest, unworked, told } = await Keeping.open(record, {
-      kept: (_, said) => this.post({ say: 'kept', at: Date.now(), said }),
-      refused: (error) => this.post({ say: 'not-kept', why: notKeptSentence(error) }),
-    });
+    const { studio, keeping, rest, unworked, told } = await Keeping.open(
+      record,
+      {
+        kept: (_, said) => this.post({ say: 'kept', at: Date.now(), said }),
+        refused: (error) => this.post({ say: 'not-kept', why: notKeptSentence(error) }),
+      },
+      session,
+    );
     const host = {
       studio: () => this.studio!,
       thumbnail: () => thumbnailPng(this.pyramid, this.studio!.painting),

@@ -1,6 +1,8 @@
 /// <reference lib="webworker" />
+import { ArchiveError } from '@/core/formats/archive';
 import { PaintDamaged } from '@/core/formats/readStigmosFile';
 import { PainterError } from '@/core/journal/errors';
+import { filesIn } from './backup';
 import { takeIn } from './intake';
 
 /** A file to be put on the rack, and what came of it. Untrusted files are unpacked here, beside the page. */
@@ -8,21 +10,33 @@ export interface ToIntake {
   readonly file: Blob;
   readonly id: string;
   readonly again: boolean;
+  /** Whether it is an archive of many. */
+  readonly many?: boolean;
 }
 export type FromIntake =
-  | { readonly say: 'done' }
+  /** `paintings`: how many were taken in. */
+  | { readonly say: 'done'; readonly paintings: number }
   /** `strokes`: it can be painted again from so many. `fault`: what an engineer wants to know. */
   | { readonly say: 'refused'; readonly why: string; readonly strokes?: number; readonly fault?: string };
 
 declare const self: DedicatedWorkerGlobalScope;
 
-self.onmessage = async ({ data: { file, id, again } }: MessageEvent<ToIntake>) => {
+self.onmessage = async ({ data: { file, id, again, many } }: MessageEvent<ToIntake>) => {
   const answer = (message: FromIntake) => self.postMessage(message);
   try {
-    await takeIn(new Uint8Array(await file.arrayBuffer()), id, again);
-    answer({ say: 'done' });
+    const bytes = new Uint8Array(await file.arrayBuffer());
+    let paintings = 0;
+    if (many) {
+      for await (const one of filesIn(bytes)) await takeIn(one, paintings++ === 0 ? id : crypto.randomUUID(), false);
+      if (paintings === 0) throw new PainterError('There is no painting in this archive.');
+    } else {
+      await takeIn(bytes, id, again);
+      paintings = 1;
+    }
+    answer({ say: 'done', paintings });
   } catch (error) {
     if (error instanceof PaintDamaged) answer({ say: 'refused', why: error.message, strokes: error.strokes });
+    else if (error instanceof ArchiveError) answer({ say: 'refused', why: 'This archive is damaged.' });
     else if (error instanceof PainterError) answer({ say: 'refused', why: error.message });
     else answer({ say: 'refused', why: 'This file could not be taken in.', fault: String(error) });
   }

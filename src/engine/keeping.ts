@@ -66,13 +66,14 @@ export class Keeping {
 
   /**
    * Opens a painting: the best snapshot that there is, and what is to be done after it.
+   * @param session the present one: what the hand says in it reaches the host by itself
    * @throws PainterError when it is too large
    */
-  static async open(record: PaintingRecord, news: WritingNews): Promise<Opening> {
+  static async open(record: PaintingRecord, news: WritingNews, session = Infinity): Promise<Opening> {
     needSize(record.spec);
     const stored = await readJournal(record.id);
     const snapshots = new Snapshots(record.id, await readSnapshots(record.id));
-    const hand = await readHand(record.id);
+    const hand = (await readHand(record.id)).filter(({ record: said }) => said.session < session);
     const newest = snapshots.all[0]?.manifest;
     if (newest && newest.entries > stored.entries.length) {
       // a snapshot that is ahead of the journal has what the journal lost

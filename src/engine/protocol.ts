@@ -17,8 +17,8 @@ import type { Said } from './journalStore';
  * the painting; the worker sends pixels, the state of the tools, and whether everything is kept.
  */
 export type ToWorker =
-  /** `looking` when another tab paints on it: nothing is written then. */
-  | { readonly say: 'open'; readonly painting: string; readonly looking?: boolean }
+  /** `session` counts those who painted on it; without one it is only looked at, and nothing is written. */
+  | { readonly say: 'open'; readonly painting: string; readonly session?: number }
   /** What the hand does, with its number in what the hand has said. */
   | Numbered<HandMessage>
   /** Gives up going far back. */

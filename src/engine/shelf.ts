@@ -52,6 +52,8 @@ export interface PaintingRecord {
   readonly drawing?: unknown;
   /** How fast the clock of its wet paper goes, 0 = held; 1 where nothing is said. */
   readonly clock?: number;
+  /** When it was last sent out as a file. */
+  readonly sentOutAt?: number;
   /** Set when it was taken off the rack and can still be hung back. */
   readonly removedAt?: number;
 }

@@ -1,6 +1,10 @@
+import { Suspense } from 'react';
 import { DeskPage } from '@/room/desk/DeskPage';
 
-export default async function Page({ searchParams }: { searchParams: Promise<{ painting?: string | string[] }> }) {
-  const { painting } = await searchParams;
-  return <DeskPage painting={typeof painting === 'string' ? painting : ''} />;
+export default function Page() {
+  return (
+    <Suspense>
+      <DeskPage />
+    </Suspense>
+  );
 }

@@ -1,6 +1,10 @@
+import { Suspense } from 'react';
 import { EaselPage } from '@/room/easel/EaselPage';
 
-export default async function Page({ searchParams }: { searchParams: Promise<{ painting?: string | string[] }> }) {
-  const { painting } = await searchParams;
-  return <EaselPage painting={typeof painting === 'string' ? painting : ''} />;
+export default function Page() {
+  return (
+    <Suspense>
+      <EaselPage />
+    </Suspense>
+  );
 }

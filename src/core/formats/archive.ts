@@ -80,8 +80,8 @@ export class Archive {
     return new Archive(found);
   }
 
-  has(name: string): boolean {
-    return this.entries.has(name);
+  get names(): string[] {
+    return [...this.entries.keys()];
   }
 
   /**

@@ -10,6 +10,7 @@ import { albedoOf } from '@/core/picture/albedo';
 import { Picture } from '@/core/picture/picture';
 import { readSpot } from '@/core/picture/readings';
 import { line, loaded, paint, studioFor } from '@/measure/bench';
+import { runs } from '@/measure/thorough';
 import { wholeRect } from './change';
 import { commandSchema, type Command, type CommandInput } from './commands';
 import { digest } from './digest';
@@ -141,7 +142,7 @@ describe('any journal of layers, selections and transforms', () => {
         play(studio, journal);
         expectBalance(studio);
       }),
-      { numRuns: 25 },
+      { numRuns: runs(25) },
     );
   });
 
@@ -165,7 +166,7 @@ describe('any journal of layers, selections and transforms', () => {
         expect(picture(studio)).toBe(picture(again));
         expect(studio.massBalance()).toEqual(again.massBalance());
       }),
-      { numRuns: 20 },
+      { numRuns: runs(20) },
     );
   });
 
@@ -206,7 +207,7 @@ describe('any journal of layers, selections and transforms', () => {
         }
         expect(digest(again)).toBe(digest(studio));
       }),
-      { numRuns: 15 },
+      { numRuns: runs(15) },
     );
   });
 });

@@ -29,7 +29,7 @@ describe('memory', () => {
     const used = arena.used;
     arena.used = MOST_BYTES - 1000;
     expect(() => studio.apply({ do: 'layer.duplicate', layer: studio.painting.activeLayer })).toThrow(
-      /There is no room for that: the painting takes 2\.6 GB of about 2\.6 GB\. Merge or remove layers first\./,
+      /There is no room for that: the painting takes 2\.0 GB of about 2\.0 GB\. Merge or remove layers first\./,
     );
     arena.used = used;
     expect(digest(studio)).toBe(before);

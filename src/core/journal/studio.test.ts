@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { TOOL_IDS } from '@/core/marks/tools';
 import { field, line, loaded, paint, studioFor } from '@/measure/bench';
+import { runs } from '@/measure/thorough';
 import { commandSchema, type Command, type CommandInput } from './commands';
 import { digest } from './digest';
 import { PainterError } from './errors';
@@ -84,7 +85,7 @@ describe('any journal', () => {
           for (const part of [m.film, m.strata, m.tool]) expect(part).toBeGreaterThanOrEqual(0);
         }
       }),
-      { numRuns: 30 },
+      { numRuns: runs(30) },
     );
   });
 
@@ -100,7 +101,7 @@ describe('any journal', () => {
         for (const command of effectiveCommands(done)) straight.apply(command);
         expect(digest(straight)).toBe(digest(studio));
       }),
-      { numRuns: 14 },
+      { numRuns: runs(14) },
     );
   });
 
@@ -124,7 +125,7 @@ describe('any journal', () => {
         expect(digest(studio)).toBe(states.pop());
         expect(states).toEqual([]);
       }),
-      { numRuns: 14 },
+      { numRuns: runs(14) },
     );
   });
 });

@@ -6,6 +6,7 @@ import { readStigmosFile } from '@/core/formats/readStigmosFile';
 import { encodeStigmosFile } from '@/core/formats/stigmosFile';
 import { paint, studioFor } from '@/measure/bench';
 import { coats, dipped, massError, meanCoats, through, washed, waterError } from '@/measure/washBench';
+import { runs } from '@/measure/thorough';
 import { digest } from './digest';
 import { PainterError } from './errors';
 import { restoreStudioState, studioStateSchema } from './snapshot';
@@ -114,7 +115,7 @@ describe('a flowing wash', () => {
           expect(waterError(studio)).toBeLessThan(1e-4);
         });
       }),
-      { numRuns: 8 },
+      { numRuns: runs(8) },
     ); // prettier-ignore
   });
 

@@ -8,6 +8,7 @@ import { DabWalker } from './dabbing';
 import { makeFootprint } from './footprint';
 import type { Stamp } from './path';
 import { coats } from '@/measure/washBench';
+import { runs } from '@/measure/thorough';
 import {
   brushForm,
   hasHairs,
@@ -237,7 +238,7 @@ describe('spray and spatter', () => {
         }
         expect(mean(values(studio, 'volume', everywhere))).toBeGreaterThan(0);
       }),
-      { numRuns: 12 },
+      { numRuns: runs(12) },
     ); // prettier-ignore
   });
 

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { randomFrom } from '@/measure/randomActs';
+import { THOROUGH } from '../thorough';
 import { readDamaged, readers } from './readers';
 
-const EACH = 300;
+const EACH = THOROUGH ? 2000 : 300;
 
 describe('damaged files', () => {
   it.each(readers().map((reader) => [reader.name, reader] as const))('%s: read or refused in a sentence', async (_, reader) => {

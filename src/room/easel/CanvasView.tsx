@@ -9,6 +9,7 @@ import { SampleTag } from './SampleTag';
 import { askedViews, useEasel } from './easelStore';
 import { PenReader, toMm, type PenGeometry } from './pen';
 import { fitView, panBy, previewMatrix, turnAt, zoomAt } from './viewControl';
+import { useKeyboardHand } from './useKeyboardHand';
 import { heldKeys } from './useKeys';
 import { usePalette } from '../colour/paletteStore';
 import { inParts } from '../parts/recipeWords';
@@ -40,6 +41,8 @@ export function CanvasView() {
   const sampling = useEasel((s) => s.sampling);
   const view = useEasel((s) => s.view);
   const pointer = useRef<{ x: number; y: number; angle: number } | undefined>(undefined);
+
+  useKeyboardHand(box, pointer, engine, opened !== undefined);
 
   /** The view for which the pixels on the canvas were drawn. */
   const drawn = useRef<{ serial: number; view: View } | undefined>(undefined);
@@ -377,7 +380,7 @@ export function CanvasView() {
       data-zoom={view.zoom.toFixed(4)}
       tabIndex={0}
       role="application"
-      aria-label="The canvas"
+      aria-label="The canvas: arrow keys move the tool, Enter puts it down and lifts it"
       style={{ cursor: sampling ? 'crosshair' : 'none' }}
     >
       <canvas ref={canvas} className={styles.picture} />

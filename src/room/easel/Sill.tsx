@@ -43,6 +43,7 @@ export function Sill({ record }: { record: PaintingRecord }) {
     try {
       if (what === 'file') {
         saveFile(fileName(title, 'stigmos'), await now.ask({ of: 'file', title }), 'application/zip');
+        void amendPainting(record.id, { sentOutAt: Date.now() }).catch(() => {});
       } else {
         saveFile(fileName(title, 'png'), await now.ask({ of: 'png', lit: what === 'png' }), 'image/png');
       }

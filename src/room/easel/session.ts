@@ -54,9 +54,10 @@ export class Session {
 
   private end(): void {
     this.stopListening();
-    this.engine?.close();
+    const { held } = this;
+    // the painting is another tab's only when nothing more is written to it here
+    void this.engine?.close().then(() => held?.release());
     this.engine = undefined;
-    this.held?.release();
     this.held = undefined;
   }
 
@@ -67,7 +68,7 @@ export class Session {
 
   private async begin(waiting: Promise<Hold | undefined>): Promise<void> {
     const { room, painting } = this;
-    this.engine?.close();
+    void this.engine?.close();
     const engine = new EngineClient(room.told);
     this.engine = engine;
     room.begun(engine);

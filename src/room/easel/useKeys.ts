@@ -79,8 +79,7 @@ export function useKeys(): void {
     const { opened, view, look } = get();
     if (opened) look(fitView({ ...view, turn: 0 }, opened.width, opened.height));
   });
-  // on the canvas Tab clears the room; elsewhere it goes on to the next control, as everywhere
-  useHotkeys('tab', () => onCanvas() && get().set({ clear: !get().clear }), { preventDefault: onCanvas });
+  useHotkeys('o', () => get().set({ clear: !get().clear }));
   useHotkeys('mod+z', () => get().apply({ do: 'undo' }), { preventDefault: true });
   useHotkeys('mod+shift+z', () => get().apply({ do: 'redo' }), { preventDefault: true });
 }
@@ -92,6 +91,3 @@ export function resize(factor: number): void {
   const sizeMm = Math.round(Math.min(120, Math.max(0.3, bench.tool.sizeMm * factor)) * 10) / 10;
   apply({ do: 'tool', tool: bench.tool.tool, sizeMm });
 }
-
-const onCanvas = () =>
-  document.activeElement === document.body || document.activeElement?.getAttribute('role') === 'application';

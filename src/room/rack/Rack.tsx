@@ -7,13 +7,17 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { PainterError } from '@/core/journal/errors';
 import { amendPainting, erasePainting, listPaintings, type PaintingFace, type PaintingRecord } from '@/engine/shelf';
 import { FileButton } from '../parts/FileButton';
+import { ifFree } from '@/engine/holding';
 import { sweep } from '@/engine/sweeping';
-import { DEMO_SERIES, FileRefused, hangDemo, hangFile } from './hangFile';
+import { DEMO_SERIES, FileRefused, hangAll, hangDemo, hangFile } from './hangFile';
+import { SendOutAll } from './SendOutAll';
 import { askToStay, roomInWords } from './storageRoom';
 import styles from './rack.module.css';
 
 /** A painting taken off the rack is gone for good after this time, ms. */
 const ERASE_AFTER = 24 * 3600 * 1000;
+/** Says that this tab has looked for leftovers. */
+const SWEPT = 'stigmos-swept';
 
 /** All paintings, like canvases standing on a drying rack. */
 export function Rack() {
@@ -38,12 +42,14 @@ export function Rack() {
     void askToStay().then(setStays);
     const begin = async () => {
       for (const p of await listPaintings()) {
-        if (p.removedAt && Date.now() - p.removedAt > ERASE_AFTER) await erasePainting(p.id);
+        if (p.removedAt && Date.now() - p.removedAt > ERASE_AFTER) await ifFree(p.id, () => erasePainting(p.id));
       }
       // what is there is shown at once; the demo joins it when it has been unpacked
       await refresh();
       setHanging(true);
       await hangDemo();
+      if (sessionStorage.getItem(SWEPT)) return;
+      sessionStorage.setItem(SWEPT, 'yes');
       const bytes = await sweep();
       if (bytes > 0) setSwept(`${megabytes(bytes)} left over from interrupted work were cleared away.`);
     };
@@ -60,8 +66,10 @@ export function Rack() {
     setAgain(undefined);
     setHanging(true);
     try {
-      const id = await hangFile(file, undefined, paintAgain);
-      router.push(`/easel?painting=${id}`);
+      if (/\.zip$/i.test(file.name)) {
+        await hangAll(file);
+        await refresh();
+      } else router.push(`/easel?painting=${await hangFile(file, undefined, paintAgain)}`);
     } catch (error) {
       setTrouble(`“${file.name}”: ${sentence(error)}`);
       if (error instanceof FileRefused && error.strokes) setAgain({ file, strokes: error.strokes });
@@ -120,12 +128,13 @@ export function Rack() {
           <FileButton
             size="middle"
             icon={<FolderOpenOutlined />}
-            accept=".stigmos"
+            accept=".stigmos,.zip"
             label="Open a painting file"
             onFile={(file) => void openFile(file)}
           >
             Open a file
           </FileButton>
+          {paintings && paintings.length > 0 && <SendOutAll onDone={() => void refresh()} onTrouble={setTrouble} />}
           <Link href="/prepare">
             <Button size="middle" type="primary" icon={<PlusOutlined />}>
               New painting
@@ -177,6 +186,7 @@ export function Rack() {
                   </span>
                   , {when(painting.changedAt)}
                 </span>
+                <span className={`quiet ${styles.sentOut}`}>{sentOut(painting)}</span>
               </div>
               <Tooltip title="Take off the rack">
                 <Button
@@ -210,6 +220,12 @@ function Thumbnail({ painting }: { painting: PaintingRecord & PaintingFace }) {
 
 const sentence = (error: unknown) =>
   error instanceof PainterError ? error.message : 'Something went wrong while reading from this browser’s storage.';
+
+/** When a painting was last sent out as a file, and whether it has been painted on since. */
+function sentOut({ sentOutAt, changedAt }: PaintingRecord & PaintingFace): string {
+  if (!sentOutAt) return 'no file of it was sent out';
+  return `sent out ${when(sentOutAt)}${changedAt > sentOutAt ? ', painted on since' : ''}`;
+}
 
 function when(time: number): string {
   const minutes = Math.round((Date.now() - time) / 60_000);

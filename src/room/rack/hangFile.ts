@@ -34,18 +34,27 @@ export class FileRefused extends PainterError {
  * @returns its id
  * @throws FileRefused with a sentence when the file is no painting, is damaged, or there is no room for it.
  */
-export function hangFile(file: Blob, id: string = newId(), again = false): Promise<string> {
+export async function hangFile(file: Blob, id: string = newId(), again = false): Promise<string> {
+  await intake({ file, id, again });
+  return id;
+}
+
+/** Puts all paintings of an archive on the rack. @returns how many @throws FileRefused */
+export const hangAll = (file: Blob): Promise<number> => intake({ file, id: newId(), again: false, many: true });
+
+/** Lets a worker take a file in. @returns how many paintings it was */
+function intake(message: ToIntake): Promise<number> {
   const worker = new Worker(new URL('../../engine/intakeWorker.ts', import.meta.url), { type: 'module' });
-  return new Promise<string>((resolve, reject) => {
+  return new Promise<number>((resolve, reject) => {
     worker.onmessage = ({ data }: MessageEvent<FromIntake>) => {
-      if (data.say === 'done') resolve(id);
+      if (data.say === 'done') resolve(data.paintings);
       else {
         if (data.fault) reportError(new Error(data.fault));
         reject(new FileRefused(data.why, data.strokes));
       }
     };
     worker.onerror = () => reject(new FileRefused('This file could not be taken in.'));
-    worker.postMessage({ file, id, again } satisfies ToIntake);
+    worker.postMessage(message);
   }).finally(() => worker.terminate());
 }
 

@@ -40,7 +40,11 @@ describe('the simulated device', () => {
       },
     });
     const post = (body: ReadableStream, ms?: number) => {
-      const message = new Request('http://localhost/api/measure', { method: 'POST', body, duplex: 'half' } as RequestInit);
+      const message = new Request('http://localhost/api/measure', {
+        method: 'POST',
+        body,
+        duplex: 'half',
+      } as RequestInit);
       return ms ? boundedText(message, 64_000, ms) : POST(message);
     };
     expect(((await post(endless)) as Response).status).toBe(413);
