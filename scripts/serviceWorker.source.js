@@ -47,5 +47,7 @@ async function page(request, url) {
 /** A file whose name changes with what is in it. */
 async function kept(request) {
   const cache = await caches.open(VERSION);
-  return (await cache.match(request)) ?? fetch(request);
+  const found = await cache.match(request, { ignoreSearch: true });
+  // a response without an address of its own: a worker then keeps that of its request, with what is told in it
+  return found ? new Response(found.body, { headers: found.headers }) : fetch(request);
 }

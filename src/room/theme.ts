@@ -9,6 +9,8 @@ export const colours = {
   inkSoft: '#57544e',
   line: '#bcb9b2',
   verdigris: '#2e6f66',
+  /** Verdigris for words: dark enough on paper. */
+  verdigrisText: '#225a52',
   vermilion: '#b4472c',
 } as const;
 
@@ -16,7 +18,8 @@ export const theme: ThemeConfig = {
   token: {
     colorPrimary: colours.verdigris,
     colorInfo: colours.verdigris,
-    colorLink: colours.verdigris,
+    colorLink: colours.verdigrisText,
+    colorTextPlaceholder: colours.inkSoft,
     colorSuccess: colours.verdigris,
     colorError: colours.vermilion,
     colorWarning: colours.vermilion,
@@ -48,7 +51,7 @@ export const theme: ThemeConfig = {
       railHoverBg: '#a5a29a',
     },
     Button: { defaultShadow: 'none', primaryShadow: 'none', defaultBg: '#efede8' },
-    Segmented: { trackBg: '#c8c5be', itemSelectedBg: '#f0eee9' },
+    Segmented: { trackBg: '#c8c5be', itemSelectedBg: '#f0eee9', itemColor: '#45423d' },
     Tooltip: { colorBgSpotlight: '#3a3834' },
   },
 };

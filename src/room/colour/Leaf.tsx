@@ -67,6 +67,7 @@ export function Leaf({
                     ) : (
                       <span
                         className={styles.noChip}
+                        role={chip && 'img'}
                         data-known={chip !== undefined}
                         aria-label={chip && `Value ${L / 10}, chroma ${C}: beyond these tubes`}
                       />
@@ -77,7 +78,7 @@ export function Leaf({
             </tr>
           ))}
           <tr>
-            <th />
+            <td />
             {LEAF_CHROMAS.map((C) => (
               <th key={C} scope="col">
                 {C}

@@ -19,16 +19,12 @@ export const TubeCard = memo(function TubeCard({
   const pigment = tube(id);
   if (!pigment) return null;
   return (
-    <button
-      type="button"
-      className={styles.tubeCard}
-      aria-pressed={chosen}
-      aria-label={`${chosen ? 'Put back' : 'Take'} ${pigment.name}`}
-      onClick={() => onChoose(id)}
-    >
+    <button type="button" className={styles.tubeCard} aria-pressed={chosen} onClick={() => onChoose(id)}>
       <Drawdown mixture={{ [id]: 1 }} className={styles.cardDrawdown} />
       <span className={styles.cardText}>
-        <b>{pigment.name}</b>
+        <span>
+          <span className="visually-hidden">{chosen ? 'Put back' : 'Take'}</span> <b>{pigment.name}</b>
+        </span>
         <span className="quiet">
           {pigment.colourIndex}, {pigment.transparency === 'semi' ? 'half transparent' : pigment.transparency}
         </span>

@@ -20,11 +20,11 @@ export function RecipeLine({
 }) {
   const words = recipeWords(recipe.mixture);
   return (
-    <button type="button" className={styles.recipeLine} aria-label={`Take ${words}`} onClick={onChoose}>
+    <button type="button" className={styles.recipeLine} onClick={onChoose}>
       <span className={styles.askedChip} style={{ background: asked }} />
       <span className={styles.askedChip} style={{ background: linearToHex(masstoneLinear(recipe.mixture)) }} />
       <span>
-        {words}
+        <span className="visually-hidden">Take</span> {words}
         <br />
         <span className={recipe.deltaE > 3 ? 'trouble' : 'quiet'}>
           {note && `${note}; `}

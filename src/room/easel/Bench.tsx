@@ -53,6 +53,7 @@ export function Bench() {
       <LeafPanel />
       <StickBox />
       <footer className={styles.bench}>
+        <h2 className="visually-hidden">The bench</h2>
         <Tubes />
         <Slab />
         <MixtureTray />

@@ -103,7 +103,7 @@ export function CompareDrawer() {
         min={0}
         max={30}
         value={spotPx}
-        aria-label="Radius of the spot"
+        ariaLabelForHandle="Radius of the spot"
         tooltip={{ formatter: (v) => (v === 0 ? 'a point' : `${v} px on the screen`) }}
         onChange={(v) => set({ spotPx: v })}
       />

@@ -77,12 +77,14 @@ function Place({ id, place }: { id: ToolId; place: number }) {
         type="button"
         data-over={isOver}
         aria-pressed={inHand === id}
-        aria-label={`Take the ${name}`}
         onClick={() => takeTool(id)}
       >
         <Mark id={id} />
         <span>
-          <span className={styles.digit}>{place + 1}</span> {name}
+          <span className={styles.digit} aria-hidden="true">
+            {place + 1}
+          </span>
+          <span className="visually-hidden">Take the</span> {name}
         </span>
       </button>
     </Tooltip>
@@ -110,7 +112,6 @@ export function RollCard({ id }: { id: ToolId }) {
         {...attributes}
         {...listeners}
         aria-pressed={inHand === id}
-        aria-label={`Take the ${name}: ${edge}, ${hint}`}
         onClick={() => {
           takeTool(id);
           useEasel.getState().set({ panel: null });
@@ -118,7 +119,8 @@ export function RollCard({ id }: { id: ToolId }) {
       >
         <Mark id={id} />
         <span className={styles.cardName}>
-          <b>{name}</b> {edge}
+          <span className="visually-hidden">Take the</span> <b>{name}</b> {edge}
+          <span className="visually-hidden">, {hint}</span>
         </span>
       </button>
       <Dropdown

@@ -68,7 +68,11 @@ export function MixtureTray() {
         {empty ? <span className={`${styles.swatch} ${styles.noSwatch}`}>no paint</span> : <Swatch mixture={mixture} />}
       </div>
       <Popover trigger="click" placement="top" title="Mixture by parts" content={<Parts />}>
-        <button type="button" className={styles.recipeButton} aria-label="Mixture by parts">
+        <button
+          type="button"
+          className={styles.recipeButton}
+          aria-label={`Mixture by parts: ${empty ? 'choose tubes' : recipeWords(mixture)}`}
+        >
           <span data-testid="mixture">{empty ? 'choose tubes' : recipeWords(mixture)}</span> <EditOutlined />
         </button>
       </Popover>

@@ -284,7 +284,7 @@ export function MotifBoard({ painting, photos }: { painting: string; photos: rea
           </Button>
         </span>
         {createPortal(
-          <div className={styles.poppedBoard} {...drop.getRootProps()}>
+          <div className={styles.poppedBoard} {...drop.getRootProps({ role: 'complementary' })}>
             {board}
           </div>,
           popup,
@@ -302,7 +302,7 @@ export function MotifBoard({ painting, photos }: { painting: string; photos: rea
     );
   }
   return (
-    <aside className={styles.board} aria-label="Motif board" {...drop.getRootProps()}>
+    <aside className={styles.board} aria-label="Motif board" {...drop.getRootProps({ role: 'complementary' })}>
       {board}
     </aside>
   );

@@ -72,7 +72,12 @@ export function PaintMake() {
   );
   return (
     <Popover trigger="click" placement="topLeft" content={content} title="Paint is made up with">
-      <Button size="small" type="text" className={styles.makeButton} aria-label="How the paint is made up">
+      <Button
+        size="small"
+        type="text"
+        className={styles.makeButton}
+        aria-label={`How the paint is made up: ${makeWords(settings)}`}
+      >
         <span>{makeWords(settings)}</span>
       </Button>
     </Popover>

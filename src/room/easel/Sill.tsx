@@ -66,6 +66,7 @@ export function Sill({ record }: { record: PaintingRecord }) {
           <LeftOutlined />
         </Link>
       </Tooltip>
+      <h1 className="visually-hidden">{title}</h1>
       <input
         className={styles.title}
         value={title}

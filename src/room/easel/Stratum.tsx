@@ -53,13 +53,14 @@ export function Stratum({ layer, painted, onMask, depth }: { layer: LayerState; 
         {...listeners}
         role="button"
         aria-pressed={painted}
-        aria-label={`Paint on ${layer.name}`}
         title="Drag to another place; double click to rename"
         onClick={() => apply({ do: 'layer.choose', layer: layer.id })}
         onDoubleClick={() => setName(layer.name)}
       >
         {name === undefined ? (
-          <span className={styles.name}>{layer.name}</span>
+          <span className={styles.name}>
+            <span className="visually-hidden">Paint on</span> {layer.name}
+          </span>
         ) : (
           <input
             autoFocus
