@@ -24,7 +24,7 @@ const numbers = process.argv.slice(2).filter((a) => /^\d+$/.test(a));
 const rounds = Number(numbers[0] ?? 50);
 const seedAt = process.argv.indexOf('--seed');
 const random = randomFrom(seedAt > 0 ? Number(process.argv[seedAt + 1]) : Date.now());
-const profile = mkdtempSync(join(tmpdir(), 'stigmos-kill-'));
+let profile = '';
 
 const freePort = (): Promise<number> =>
   new Promise((resolve) => {
@@ -48,6 +48,23 @@ function browserProcesses(): number[] {
   });
 }
 
+/** Waits until nothing of the browser runs any more. One that was killed has not unlocked its profile. */
+async function gone(): Promise<void> {
+  while (browserProcesses().length > 0) await new Promise((resolve) => setTimeout(resolve, 50));
+  for (const name of readdirSync(profile))
+    if (name.startsWith('Singleton')) rmSync(join(profile, name), { force: true });
+}
+
+function killAll(): void {
+  for (const pid of browserProcesses()) {
+    try {
+      process.kill(pid, 'SIGKILL');
+    } catch {
+      // it had ended by itself
+    }
+  }
+}
+
 async function start(): Promise<BrowserContext> {
   return chromium.launchPersistentContext(profile, {
     executablePath: process.env.CHROMIUM || '/usr/bin/chromium',
@@ -58,9 +75,24 @@ async function start(): Promise<BrowserContext> {
   });
 }
 
+/** Tells what the page says of strokes to the engine, and what the engine refuses. */
+const LISTEN = `
+  window.Worker = class extends Worker {
+    constructor(...how) {
+      super(...how);
+      this.addEventListener('message', ({ data }) => data?.say === 'refused' && console.debug('refused: ' + data.why));
+    }
+    postMessage(message, ...rest) {
+      super.postMessage(message, ...rest);
+      if (message?.say === 'stroke-end') console.debug('lifted');
+    }
+  };
+`;
+
 class Hand {
-  /** When each stroke was lifted, ms. */
+  /** When the page was told of each stroke that was lifted, ms; and what was refused. */
   readonly lifted: number[] = [];
+  readonly refused: string[] = [];
   private box!: { x: number; y: number; width: number; height: number };
 
   private constructor(
@@ -71,6 +103,10 @@ class Hand {
   static async at(page: Page): Promise<Hand> {
     const hand = new Hand(page, await page.context().newCDPSession(page));
     hand.box = (await page.getByTestId('canvas').boundingBox())!;
+    page.on('console', (message) => {
+      if (message.text() === 'lifted') hand.lifted.push(Date.now());
+      if (message.text().startsWith('refused')) hand.refused.push(message.text());
+    });
     return hand;
   }
 
@@ -94,7 +130,6 @@ class Hand {
     for (let i = 1; i <= 8; i++) moves.push(send('mouseMoved', i / 8));
     await Promise.all(moves);
     await send('mouseReleased', 1);
-    this.lifted.push(Date.now());
   }
 
   press(key: string): Promise<void> {
@@ -128,8 +163,10 @@ async function sendOut(page: Page): Promise<Buffer> {
 }
 
 async function round(address: string, surface: string, number: number): Promise<string> {
+  profile = mkdtempSync(join(tmpdir(), 'stigmos-kill-'));
   let context = await start();
   let page = context.pages()[0];
+  await page.addInitScript(LISTEN);
   await page.goto(`${address}/prepare`);
   await page.getByLabel('Title').fill(`Round ${number}`);
   await page.getByText(surface, { exact: true }).first().click();
@@ -144,16 +181,12 @@ async function round(address: string, surface: string, number: number): Promise<
   await new Promise((resolve) => setTimeout(resolve, 1500 + 5000 * random.next()));
   dead = true;
   const killed = Date.now();
-  for (const pid of browserProcesses()) {
-    try {
-      process.kill(pid, 'SIGKILL');
-    } catch {
-      // it had ended by itself
-    }
-  }
+  killAll();
   await painting;
   await context.close().catch(() => {});
-  const certain = hand.lifted.filter((at) => at < killed - ON_ITS_WAY_MS).length;
+  await gone();
+  // a stroke that was refused is in no journal
+  const certain = hand.lifted.filter((at) => at < killed - ON_ITS_WAY_MS).length - hand.refused.length;
 
   context = await start();
   page = context.pages()[0];
@@ -162,7 +195,8 @@ async function round(address: string, surface: string, number: number): Promise<
   const file = await readStigmosFile(await sendOut(page));
   await context.close();
   const strokes = file.journal.entries.filter((entry) => entry.do === 'stroke').length;
-  if (strokes < certain) throw new Error(`of ${certain} strokes only ${strokes} are there`);
+  if (strokes < certain)
+    throw new Error(`of ${certain} strokes only ${strokes} are there (${hand.refused.join('; ')})`);
   if (digest(replay(file.journal)) !== file.digest) throw new Error('the journal does not lead to the painting');
   return `${strokes} strokes there, ${certain} had been lifted for sure, ${hand.lifted.length} in all`;
 }
@@ -177,17 +211,20 @@ for (let i = 0; i < 200; i++) {
 let failed = 0;
 try {
   for (let i = 1; i <= rounds; i++) {
-    const surface = random.pick(['Fine linen', 'Cold-pressed paper', 'Coarse linen']);
+    const surface = random.pick(['Fine linen', 'Cold-pressed', 'Coarse linen']);
     try {
       console.log(`round ${i}, ${surface}: ${await round(address, surface, i)}`);
     } catch (error) {
       failed++;
       console.log(`round ${i}, ${surface}: FAILED: ${error instanceof Error ? error.message : String(error)}`);
+    } finally {
+      killAll();
+      await gone();
+      rmSync(profile, { recursive: true, force: true });
     }
   }
 } finally {
   server.kill();
-  rmSync(profile, { recursive: true, force: true });
 }
 console.log(`${rounds - failed} of ${rounds} rounds held`);
 process.exitCode = failed > 0 ? 1 : 0;

@@ -37,19 +37,23 @@ export interface HandNews {
   readonly storedAt: number;
 }
 
-/** The page's log of one session at a painting. */
+/**
+ * The page's log of one session at a painting. Records do not wait for each other: a storage that is busy with something
+ * else has all of them to do, and none is held back here.
+ */
 export class HandLog {
   private last = 0;
   private unwritten: HandMessage[] = [];
-  private firstUnwritten = 1;
-  private writing = false;
-  private underWay: Promise<void> = Promise.resolve();
   private timer: ReturnType<typeof setTimeout> | undefined;
+  private readonly underWay = new Set<Promise<void>>();
   /** Records that are stored, with the number of their last message. */
   private stored: { key: string; session: number; last: number }[] = [];
-  private storedAt = 0;
   /** Numbers with which strokes ended that are not stored yet. */
   private open: number[] = [];
+  /** Numbers of messages that are stored, as far as they follow each other; and records beyond. */
+  private storedTo = 0;
+  private readonly beyond = new Map<number, number>();
+  private storedAt = 0;
   private closed = false;
 
   constructor(
@@ -73,9 +77,9 @@ export class HandLog {
       this.open.push(this.last);
       this.tell();
     }
-    // a stroke that has been lifted does not wait
-    if (message.say === 'stroke-end') this.flush();
-    else if (!this.writing) this.timer ??= setTimeout(() => void this.write(), BEHIND_MS);
+    // what has been lifted or said does not wait
+    if (message.say === 'stroke-end' || message.say === 'command') this.flush();
+    else this.timer ??= setTimeout(() => this.flush(), BEHIND_MS);
     return { session: this.session, no: this.last };
   }
 
@@ -87,62 +91,57 @@ export class HandLog {
       // one that stays behind is known to be done, and goes with the next session
       for (const { key } of done) void removeHand(key).catch(() => {});
     }
-    if (said.session !== this.session) return;
-    // what has not been written down by now need not be
-    const drop = Math.max(0, Math.min(this.unwritten.length, said.no - this.firstUnwritten + 1));
-    if (!this.writing && drop > 0) {
-      this.unwritten.splice(0, drop);
-      this.firstUnwritten += drop;
-    }
-    this.settle(said.no);
+    if (said.session === this.session) this.settle(said.no);
   }
 
-  /** Writes what has not been written yet: the page may be about to go. */
+  /** Writes what has not been written yet. */
   flush(): void {
     clearTimeout(this.timer);
     this.timer = undefined;
-    void this.write();
+    if (this.unwritten.length === 0) return;
+    const record = { session: this.session, first: this.last - this.unwritten.length + 1, messages: this.unwritten };
+    this.unwritten = [];
+    const work = this.write(record).finally(() => this.underWay.delete(work));
+    this.underWay.add(work);
   }
 
   /** Writes the rest, and no more. Resolves when that is stored, or cannot be. */
   async close(): Promise<void> {
     this.closed = true;
     this.flush();
-    await this.underWay;
-    // what came while the last was being written
-    if (this.unwritten.length > 0) await this.write();
+    await Promise.all(this.underWay);
   }
 
-  private write(): Promise<void> {
-    this.timer = undefined;
-    if (this.writing || this.unwritten.length === 0) return Promise.resolve();
-    return (this.underWay = this.writeNow());
-  }
-
-  private async writeNow(): Promise<void> {
-    this.writing = true;
-    const messages = this.unwritten.slice();
-    const first = this.firstUnwritten;
+  private async write(record: LoggedRecord): Promise<void> {
+    const { session, first, messages } = record;
     const last = first + messages.length - 1;
     const pad = (n: number) => String(n).padStart(10, '0');
-    const key = `${this.painting}/${pad(this.session)}-${pad(first)}`;
-    let again = 0;
-    try {
-      await writeHand(key, { session: this.session, first, messages });
-      this.unwritten.splice(0, messages.length);
-      this.firstUnwritten = last + 1;
-      this.stored.push({ key, session: this.session, last });
-      this.settle(last);
-    } catch {
-      // the worker tells of a full storage; the messages stay to be written
-      again = RETRY_MS;
+    const key = `${this.painting}/${pad(session)}-${pad(first)}`;
+    for (;;) {
+      try {
+        await writeHand(key, record);
+        break;
+      } catch {
+        // the worker tells of a full storage; what it has stored meanwhile need not be written here
+        if (this.closed) return;
+        await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
+        if (this.storedTo >= last) return;
+      }
     }
-    this.writing = false;
-    if (this.unwritten.length > 0 && !this.closed) this.timer ??= setTimeout(() => void this.write(), again);
+    this.stored.push({ key, session, last });
+    this.beyond.set(first, last);
+    this.settle(this.storedTo);
   }
 
+  /** Everything of this session up to a number is stored, here or in the journal. */
   private settle(upTo: number): void {
-    this.open = this.open.filter((no) => no > upTo);
+    this.storedTo = Math.max(this.storedTo, upTo);
+    for (const [first, last] of [...this.beyond].sort(([a], [b]) => a - b)) {
+      if (first > this.storedTo + 1) break;
+      this.storedTo = Math.max(this.storedTo, last);
+      this.beyond.delete(first);
+    }
+    this.open = this.open.filter((no) => no > this.storedTo);
     this.storedAt = Date.now();
     this.tell();
   }
@@ -173,8 +172,11 @@ export function unworked(records: readonly LoggedRecord[], said: Said = NOTHING_
   let stroke: Numbered<HandMessage>[] | undefined;
   for (const message of all) {
     if (message.say === 'stroke-begin') stroke = [message];
-    else if (message.say === 'stroke-samples') stroke?.push(message);
-    else if (message.say === 'stroke-end') {
+    else if (message.say === 'stroke-samples') {
+      // of a stroke in which something is missing nothing is known for sure
+      if (message.said!.no === (stroke?.at(-1)?.said?.no ?? 0) + 1) stroke?.push(message);
+      else stroke = undefined;
+    } else if (message.say === 'stroke-end') {
       if (stroke) whole.push(...stroke, message);
       stroke = undefined;
     } else whole.push(message);
