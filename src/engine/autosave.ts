@@ -13,6 +13,9 @@ const SNAPSHOT_AGAIN_MS = 20_000;
 /** Quiet time after which the small picture for the rack is made, ms. */
 const FACE_QUIET_MS = 700;
 
+/** How often it is noted for the rack that a painting has changed, ms. */
+const CHANGE_TOLD_MS = 1000;
+
 /** What a host lends to its autosave. */
 interface Host {
   readonly studio: () => Studio;
@@ -29,6 +32,7 @@ export class Autosave {
   faceIsOld = false;
   private face: PaintingFace = { changedAt: 0 };
   private nextSnapshot = 0;
+  private changeTold = 0;
 
   constructor(
     readonly keeping: Keeping,
@@ -45,7 +49,11 @@ export class Autosave {
   keep(command: Command, said: Said | undefined): void {
     if (this.looking) return;
     this.keeping.append(command, said);
-    if (command.do === 'stroke') this.face = { ...this.face, changedAt: Date.now() };
+    if (command.do !== 'stroke') return;
+    this.face = { ...this.face, changedAt: Date.now() };
+    if (this.face.changedAt - this.changeTold < CHANGE_TOLD_MS) return;
+    this.changeTold = this.face.changedAt;
+    writeFace(this.keeping.id, this.face).catch(() => {});
   }
 
   /** What was said came to nothing. */
