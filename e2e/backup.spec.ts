@@ -4,6 +4,7 @@ import { unzipSync } from 'fflate';
 import { kept, opened, penStroke, prepare, sendOut, straight, test } from './easel';
 
 test('all paintings are sent out as one archive and read back', async ({ page }) => {
+  test.skip(process.env.MEASURE !== 'all', 'packs and unpacks a whole demo: among the long measurements');
   test.setTimeout(300_000);
   const digests: string[] = [];
   for (const title of ['Posts', 'Dinghy']) {
