@@ -10,7 +10,9 @@ import { differing, distance, kept, patch, penStroke, pixel, prepare, ready, sen
 const drawer = (page: Page) => page.getByRole('region', { name: 'Layers' });
 const strata = (page: Page) => drawer(page).getByRole('button', { name: /^Paint on / });
 const names = async (page: Page) =>
-  (await strata(page).evaluateAll((list) => list.map((e) => e.getAttribute('aria-label')!.slice(9)))).join(', ');
+  (await strata(page).evaluateAll((list) => list.map((e) => e.querySelector('span')!.textContent!.slice(9)))).join(
+    ', ',
+  );
 
 /** Adds a layer by the menu. */
 async function add(page: Page, label: string): Promise<void> {
