@@ -66,7 +66,7 @@ export function Sill({ record }: { record: PaintingRecord }) {
           <LeftOutlined />
         </Link>
       </Tooltip>
-      <h1 className="visually-hidden">{title}</h1>
+      <h1 className="visually-hidden">The easel</h1>
       <input
         className={styles.title}
         value={title}
