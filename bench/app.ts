@@ -23,7 +23,7 @@ const freePort = () =>
   });
 
 const port = await freePort();
-const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)], { stdio: 'ignore' }); // prettier-ignore
+const server = spawn(process.execPath, ['scripts/serve.mjs', String(port)], { stdio: 'ignore' });
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM || '/usr/bin/chromium',
   chromiumSandbox: false,

@@ -14,7 +14,13 @@ import { strFromU8, unzipSync } from 'fflate';
 export const test = plain.extend<{ sameBytes: void }>({
   sameBytes: [
     async ({ page }, use, info) => {
+      const errors: string[] = [];
+      page.on('pageerror', (error) => errors.push(error.message));
       await use();
+      if (info.status !== info.expectedStatus && !page.isClosed()) {
+        const said = await page.getByRole('alert').or(page.getByRole('status')).allInnerTexts();
+        console.log('The page says:', said, 'Errors:', errors);
+      }
       if (info.status !== 'passed' || page.isClosed() || !/\/easel/.test(page.url())) return;
       // the demo's hundreds of strokes were painted by the command line in the first place
       if (/painting=low-tide/.test(page.url())) return;

@@ -254,14 +254,3 @@ test.describe('bad input is said in place, and nothing is lost', () => {
     expect(download.suggestedFilename()).toBe('full.stigmos');
   });
 });
-
-test('pages are served with a strict policy and without telling who serves them', async ({ request }) => {
-  const answer = await request.get('/');
-  const policy = answer.headers()['content-security-policy'];
-  expect(policy).toContain("default-src 'none'");
-  expect(policy).not.toMatch(/script-src[^;]*'unsafe-(inline|eval)'/);
-  expect(answer.headers()['cross-origin-opener-policy']).toBe('same-origin');
-  expect(answer.headers()['x-powered-by']).toBeUndefined();
-  const schema = (await (await request.get('/api/journal-schema')).json()) as { type: string };
-  expect(schema.type).toBe('object');
-});

@@ -202,7 +202,7 @@ async function round(address: string, surface: string, number: number): Promise<
 }
 
 const port = await freePort();
-const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)], { stdio: 'ignore' }); // prettier-ignore
+const server = spawn(process.execPath, ['scripts/serve.mjs', String(port)], { stdio: 'ignore' });
 const address = `http://127.0.0.1:${port}`;
 for (let i = 0; i < 200; i++) {
   if (await fetch(address).then((r) => r.ok, () => false)) break; // prettier-ignore

@@ -31,4 +31,4 @@ export function proxy(request: NextRequest): NextResponse {
   return response;
 }
 
-export const config = { matcher: [{ source: '/((?!_next/static|_next/image|demo/|marks/|icon).*)' }] };
+export const config = { matcher: [{ source: '/((?!api/|_next/static|_next/image|demo/|marks/|icon).*)' }] };

@@ -10,10 +10,13 @@ export function NewVersion() {
   const [waiting, setWaiting] = useState<ServiceWorker>();
   useEffect(() => {
     if (!('serviceWorker' in navigator) || process.env.NODE_ENV !== 'production') return;
-    navigator.serviceWorker.register('/sw.js').then(
+    const worker = navigator.serviceWorker;
+    const registered = worker.register('/sw.js').then(() => worker.getRegistration());
+    registered.then(
       (registration) => {
+        if (!registration) return;
         const look = () => {
-          if (registration.waiting && navigator.serviceWorker.controller) setWaiting(registration.waiting);
+          if (registration.waiting && worker.controller) setWaiting(registration.waiting);
         };
         look();
         registration.addEventListener('updatefound', () =>

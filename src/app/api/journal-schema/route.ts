@@ -1,6 +1,5 @@
+import { forOwnPages } from '../forOwnPages';
 import { journalJsonSchema } from '@/core/journal/replay';
 
 /** The JSON Schema of journals, for whoever writes one. */
-export function GET(): Response {
-  return Response.json(journalJsonSchema());
-}
+export const GET = forOwnPages(() => Response.json(journalJsonSchema()));

@@ -6,7 +6,7 @@ import { boundedText } from '../boundedText';
 import { POST } from './route';
 
 const ask = (body: unknown) =>
-  POST(new Request('http://localhost/api/measure', { method: 'POST', body: typeof body === 'string' ? body : JSON.stringify(body) })); // prettier-ignore
+  POST(new Request('http://localhost/api/measure', { method: 'POST', headers: { host: 'localhost' }, body: typeof body === 'string' ? body : JSON.stringify(body) })); // prettier-ignore
 
 describe('the simulated device', () => {
   test.each(['cgats', 'cxf'] as const)('answers with a file in %s that is nearly the truth', async (format) => {
@@ -42,6 +42,7 @@ describe('the simulated device', () => {
     const post = (body: ReadableStream, ms?: number) => {
       const message = new Request('http://localhost/api/measure', {
         method: 'POST',
+        headers: { host: 'localhost' },
         body,
         duplex: 'half',
       } as RequestInit);

@@ -6,6 +6,7 @@ import { ownPaintSchema } from '@/core/journal/commands';
 import { mixtureSchema } from '@/core/journal/parts';
 import { measurePaint } from '@/devices/spectrometer';
 import { boundedText, BodyRefused } from '../boundedText';
+import { forOwnPages } from '../forOwnPages';
 
 const request = z.strictObject({
   name: z.string().trim().min(1).max(80),
@@ -28,7 +29,7 @@ const MAX_MS = 10_000;
  * The simulated measuring device: takes a mixture, gives the file that such a device would write. It keeps nothing from
  * one request to the next.
  */
-export async function POST(message: Request): Promise<Response> {
+export const POST = forOwnPages(async (message) => {
   const refuse = (why: string, status = 400) => Response.json({ why }, { status });
   let text: string;
   try {
@@ -59,4 +60,4 @@ export async function POST(message: Request): Promise<Response> {
   return new Response(body, {
     headers: { 'content-type': format === 'cgats' ? 'text/plain; charset=utf-8' : 'application/xml; charset=utf-8' },
   });
-}
+});
