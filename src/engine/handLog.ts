@@ -1,7 +1,8 @@
 import type { Command } from '@/core/journal/commands';
 import type { OwnPaint } from '@/core/colour/ownPaints';
 import { isLater, NOTHING_SAID, type Said } from './journalStore';
-import { readHand, removeHand, writeHand } from './shelf';
+import type { HandStore } from './handStore';
+import { readHand } from './shelf';
 
 /**
  * What the hand says to a painting. The page writes it down as it comes, beside sending it to the worker: what the
@@ -59,6 +60,7 @@ export class HandLog {
   constructor(
     private readonly painting: string,
     readonly session: number,
+    private readonly store: HandStore,
     private readonly told: (news: HandNews) => void,
   ) {}
 
@@ -88,8 +90,7 @@ export class HandLog {
     const done = this.stored.filter(({ session, last }) => !isLater({ session, no: last }, said));
     if (done.length > 0) {
       this.stored = this.stored.filter((record) => !done.includes(record));
-      // one that stays behind is known to be done, and goes with the next session
-      for (const { key } of done) void removeHand(key).catch(() => {});
+      this.store.remove(done.map(({ key }) => key));
     }
     if (said.session === this.session) this.settle(said.no);
   }
@@ -110,6 +111,7 @@ export class HandLog {
     this.closed = true;
     this.flush();
     await Promise.all(this.underWay);
+    this.store.close();
   }
 
   private async write(record: LoggedRecord): Promise<void> {
@@ -119,7 +121,7 @@ export class HandLog {
     const key = `${this.painting}/${pad(session)}-${pad(first)}`;
     for (;;) {
       try {
-        await writeHand(key, record);
+        await this.store.write(key, record);
         break;
       } catch {
         // the worker tells of a full storage; what it has stored meanwhile need not be written here

@@ -5,6 +5,7 @@ import { digest } from '@/core/journal/digest';
 import { Studio } from '@/core/journal/studio';
 import { studioFor } from '@/measure/bench';
 import { randomAct, randomFrom } from '@/measure/randomActs';
+import { DirectHandStore } from './handStore';
 import { HandLog, type HandMessage } from './handLog';
 import { EngineHost } from './host';
 import type { Answer, FromWorker, Question, ToWorker } from './protocol';
@@ -42,7 +43,7 @@ class Page {
   static async open(painting: string, looking = false): Promise<Page> {
     const page = new Page(painting);
     if (!looking) {
-      page.log = new HandLog(painting, await nextSession(painting), () => {});
+      page.log = new HandLog(painting, await nextSession(painting), new DirectHandStore(0), () => {});
       await page.log.takeOver();
     }
     page.say({ say: 'open', painting, session: page.log?.session });

@@ -1,5 +1,6 @@
 import { EngineClient } from '@/engine/client';
 import { HandLog, type HandNews } from '@/engine/handLog';
+import { WorkerHandStore } from '@/engine/handThread';
 import { hold, takeOver, whenAsked, type Hold } from '@/engine/holding';
 import { nextSession } from '@/engine/shelf';
 
@@ -80,7 +81,7 @@ export class Session {
     this.held = held;
     this.log = undefined;
     if (held) {
-      const log = new HandLog(painting, await nextSession(painting), room.kept);
+      const log = new HandLog(painting, await nextSession(painting), new WorkerHandStore(), room.kept);
       await log.takeOver();
       this.log = log;
       this.stopListening = whenAsked(painting, () => void this.letGo());
