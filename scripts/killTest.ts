@@ -137,9 +137,15 @@ class Hand {
   }
 }
 
+/** Waits until the painting is there as a whole. @throws with what the page says when it does not come */
 const ready = async (page: Page) => {
-  await page.getByLabel('In hand').getByRole('slider').first().waitFor({ timeout: 120_000 });
-  await page.getByText(/^kept/).waitFor({ timeout: 120_000 });
+  try {
+    await page.getByLabel('In hand').getByRole('slider').first().waitFor({ timeout: 120_000 });
+    await page.getByText(/^kept/).waitFor({ timeout: 60_000 });
+  } catch {
+    const said = (await page.locator('body').innerText()).replace(/\s+/g, ' ');
+    throw new Error(`the painting does not come: ${said.slice(0, 1500)}`);
+  }
 };
 
 async function paintUntil(hand: Hand, page: Page, stop: () => boolean, pick: Randomness): Promise<void> {

@@ -1,4 +1,4 @@
-import { takesPaint, isBlender, type ToolId } from '@/core/marks/tools';
+import { takesPaint, isBlender, isStick, type ToolId } from '@/core/marks/tools';
 import type { Journal } from './commands';
 import { FAR_MM } from './studio';
 
@@ -22,7 +22,8 @@ export function oddities({ entries, painting }: Journal): string[] {
     else if (entry.do === 'load' || entry.do === 'slab.take') loaded.add(inHand);
     if (entry.do !== 'stroke') continue;
     const { samples } = entry;
-    if (takesPaint(inHand) && !isBlender(inHand) && !loaded.has(inHand)) {
+    // a stick is made of something
+    if (takesPaint(inHand) && !isBlender(inHand) && !isStick(inHand) && !loaded.has(inHand)) {
       say(`a stroke with ${inHand}, which has not been loaded.`);
       loaded.add(inHand);
     }
