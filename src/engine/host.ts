@@ -59,6 +59,9 @@ const WARM_QUIET_MS = 250;
 /** Side of the blocks in which a picture is first coloured, cells. */
 const BLOCK = 128;
 
+/** Whether a message ends a step of the painting. */
+const isStep = ({ say }: ToWorker): boolean => say === 'stroke-end' || say === 'command';
+
 const BROKEN = 'The engine has stopped. Everything that was painted before is kept: open the painting again.';
 const CANNOT_OPEN = 'This painting could not be opened: what this browser has kept of it is damaged or does not fit.';
 const FAULT = 'Something went wrong there, and it has been left out. The painting is as it was before.';
@@ -91,6 +94,9 @@ export class EngineHost {
   private allowed: ReadonlySet<string> | undefined;
   private view: { serial: number; view: View; aid: Aid } | undefined;
   private readonly inbox: ToWorker[] = [];
+  /** What the hand said before the browser died, still to be made good; how many steps that were, and how many are done. */
+  private owed: ToWorker[] = [];
+  private owedSteps = { done: 0, total: 0 };
   private turnPlanned = false;
   /** Cells that are not coloured yet, as blocks. */
   private uncoloured: PixelRect[] = [];
@@ -159,8 +165,8 @@ export class EngineHost {
         if (this.asked || start - this.shownAt > CALM_FRAME_MS) this.show();
         else if (!isEmpty(this.dirtyView)) this.flowLater();
       }
-      if (this.inbox.length > 0 || this.catchUp) this.plan();
-      if (this.catchUp) this.colourSome(start);
+      if (this.inbox.length > 0 || this.busyOpening) this.plan();
+      if (this.busyOpening) this.colourSome(performance.now());
       else if (this.inbox.length === 0) this.background();
     } catch (error) {
       this.broken = true;
@@ -169,11 +175,23 @@ export class EngineHost {
     }
   }
 
+  /** Whether something is painted again, before which nothing new is begun. */
+  private get busyOpening(): boolean {
+    return this.catchUp !== undefined || this.owed.length > 0;
+  }
+
   /** The message that is to be worked off next; while something is painted again, only such as do not depend on it. */
   private nextMessage(): ToWorker | undefined {
-    if (!this.catchUp) return this.inbox.shift();
+    if (!this.busyOpening) return this.inbox.shift();
     const at = this.inbox.findIndex(({ say }) => AT_ANY_TIME.includes(say));
-    return at < 0 ? undefined : this.inbox.splice(at, 1)[0];
+    if (at >= 0) return this.inbox.splice(at, 1)[0];
+    if (this.catchUp) return undefined;
+    const message = this.owed.shift();
+    if (message && isStep(message)) {
+      this.owedSteps.done++;
+      this.post({ say: 'progress', of: 'opening', ...this.owedSteps });
+    }
+    return message;
   }
 
   private handle(message: ToWorker): void {
@@ -504,7 +522,8 @@ export class EngineHost {
       },
       (done, total) => this.post({ say: 'progress', of: 'opening', done, total }),
       () => {
-        if (!looking) this.inbox.unshift(...unworked);
+        if (!looking) this.owed = [...unworked];
+        this.owedSteps = { done: 0, total: this.owed.filter(isStep).length };
         const strokes = unworked.filter(({ say }) => say === 'stroke-end').length;
         if (strokes > 0 && !looking) this.post({ say: 'told', what: caughtUp(strokes) });
         this.colourLater(wholeRect(studio.painting));
