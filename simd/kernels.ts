@@ -225,7 +225,7 @@ export function filmOver(count: i32, rows: i32, mass: i32, less: i32, planes: i3
       if (lessThickness != 0) um = f32x4.pmax(zero, f32x4.sub(um, v128.load(<usize>(lessThickness + x) << 2)));
       const there = f32x4.gt(um, zero);
       if (!v128.any_true(there)) continue;
-      const cover = f32x4.pmin(f32x4.mul(um, f32x4.splat(0.1)), one);
+      const cover = f32x4.pmin(f32x4.mul(um, f32x4.splat(0.5)), one);
       // where there is no film, cover is 0 and what is divided by it does not matter
       const thicken = f32x4.div(one, f32x4.pmax(cover, f32x4.splat(1e-9)));
       let table = <usize>tables << 2;

@@ -7,8 +7,14 @@ import { TILE } from '@/core/film/cells';
  * of four of a row too.
  */
 
-/** A film thinner than this does not close: it covers its share of the cell at this thickness, um. */
+/** A wet film thinner than this counts as open where wetness and gloss ask how much of a cell it covers, um. */
 export const CLOSED_UM = 10;
+/**
+ * Thinner than a few grains of pigment no film is even: it covers its share of the cell at this thickness, um. Everything
+ * else is an even layer after Kubelka and Munk, however thin: that a stroke is broken comes from its thickness, cell by
+ * cell, and that dust is comes from how much of a cell it covers.
+ */
+export const GRAINS_UM = 2;
 
 /**
  * Lays the film of a block over `reflectance` (one plane a band, `bandStride` words apart), in place.
@@ -38,7 +44,7 @@ export function filmOver(
     for (let x = row * TILE; x < row * TILE + count; x++) {
       const um = lessThickness ? f32[thickness + x] - f32[lessThickness + x] : f32[thickness + x];
       if (um <= 0) continue;
-      const cover = um < CLOSED_UM ? um / CLOSED_UM : 1;
+      const cover = um < GRAINS_UM ? um / GRAINS_UM : 1;
       const thicken = 1 / cover;
       for (let b = 0, j = tables; b < bands; b++) {
         let A = 0;

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { pigmentIndex } from '@/core/colour/pigments';
 import { Arena } from '@/core/film/arena';
 import { makeFootprint } from './footprint';
+import { glazed } from './reservoir';
 import {
   carriedMixture,
   cloneReservoir,
@@ -44,7 +45,7 @@ describe('the paint in a brush', () => {
     const { reservoir, load } = brush();
     load({ PB29: 1 }, {}, { thin: 0.6 });
     const volume = sum(reservoir.tipVolume) + sum(reservoir.tuftVolume);
-    expect(((sum(reservoir.tipMass[0]) + sum(reservoir.tuftMass[0])) * COAT_UM) / volume).toBeCloseTo(0.4, 4);
+    expect(((sum(reservoir.tipMass[0]) + sum(reservoir.tuftMass[0])) * COAT_UM) / volume).toBeCloseTo(glazed(0.6), 4);
   });
 
   it('is only topped up by loading again', () => {

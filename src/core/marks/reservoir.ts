@@ -120,9 +120,15 @@ export interface Loading {
 export const stiffnessOf = ({ body, gel, solvent }: PaintMake): number =>
   (body + Math.max(0, 0.95 - body) * gel) * (1 - 0.85 * solvent);
 
+/**
+ * Pigment that is left in a paint when so much medium is in it, share. A glaze is mixed by its colour: the more medium,
+ * the less paint a painter puts to it for the same film, so that it falls faster than the share of the paint.
+ */
+export const glazed = (thin: number): number => (1 - thin) * Math.sqrt(1 - thin);
+
 /** What one um of paint contains, in coats (pigment index, coats): its pigments thinned by everything else, and what that is. */
 export function contents(mixture: Mixture, make: PaintMake): [number, number][] {
-  const pigment = ((1 - make.thin) * (1 - make.solvent) * (1 - make.gel)) / COAT_UM;
+  const pigment = (glazed(make.thin) * (1 - make.solvent) * (1 - make.gel)) / COAT_UM;
   const parts = Object.entries(normalise(mixture)).map(([id, share]): [number, number] => [
     pigmentIndex(id),
     share * pigment,

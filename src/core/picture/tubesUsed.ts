@@ -3,7 +3,7 @@ import { filmReflectance } from '@/core/colour/kubelkaMunk';
 import { bandsToLinear } from '@/core/colour/mixture';
 import { linearToBytes } from '@/core/colour/colorimetry';
 import { isColoured, isTube, pigmentId, pigmentIndex } from '@/core/colour/pigments';
-import { CLOSED_UM } from '@/core/kernels/colour';
+import { GRAINS_UM } from '@/core/kernels/colour';
 import { COAT_UM } from '@/core/film/stratum';
 import type { Picture } from './picture';
 import { filmsAt } from './readings';
@@ -56,7 +56,7 @@ export function retubeProof(
       const cy = Math.min(painting.height - 1, Math.floor((y + 0.5) * step));
       seen.set(ground);
       for (const { masses, um } of filmsAt(picture, cx, cy)) {
-        const cover = Math.min(1, um / CLOSED_UM);
+        const cover = Math.min(1, um / GRAINS_UM);
         if (cover <= 0) continue;
         for (let b = 0; b < BANDS.count; b++) {
           let A = 0;
