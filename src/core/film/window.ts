@@ -4,7 +4,8 @@ import type { Layer } from './layer';
 import { layRow } from '@/core/surface/heightField';
 import type { Painting } from './painting';
 import { addShare, gather, scatter, tidy, type Mover } from './interleave';
-import { DRY_SHRINK, PLANE_BYTES, TILE, type Tile } from './tile';
+import { solidUnder } from './solid';
+import { PLANE_BYTES, TILE, type Tile } from './tile';
 
 /** Masses below this (coats) are nothing: they would only make the processor slow (denormals). */
 const FLUSH_COATS = 1e-12;
@@ -421,24 +422,9 @@ export class FilmWindow {
     // the support, then everything solid up to this layer
     const relief = (this.relief >> 2) + cell;
     for (let y = 0; y < TILE; y++) layRow(surface, tx * TILE, ty * TILE + y, f32, relief + y * this.width, TILE);
-    for (const { plane, share } of this.solidPlanes(index)) {
+    for (const { plane, share } of solidUnder(this.painting, this.layer, index)) {
       this.mover.addShare(plane >> 2, TILE, share, relief, this.width, TILE, TILE);
     }
-  }
-
-  /** Planes whose thickness carries the wet film of this layer: dry paint up to it, wet paint below it. */
-  private solidPlanes(index: number): { plane: number; share: number }[] {
-    const planes: { plane: number; share: number }[] = [];
-    const { impress } = this.layer.look;
-    for (const layer of impress ? this.painting.layers : [this.layer]) {
-      const tile = layer.tiles[index];
-      if (tile && (layer.visible || layer === this.layer)) {
-        if (tile.sealed) planes.push({ plane: tile.sealed, share: DRY_SHRINK });
-        if (tile.volume && layer !== this.layer) planes.push({ plane: tile.volume, share: 1 });
-      }
-      if (layer === this.layer) break;
-    }
-    return planes;
   }
 
   /** Lists the planes of a tile in the order of a cell's floats; 0 where it has no such plane. */

@@ -11,7 +11,6 @@ import { Flow, flowOf } from '@/core/flow/flowing';
 import type { Sample } from '@/core/marks/path';
 import type { StrokeInProgress } from '@/core/marks/stampedStroke';
 import { draws, isWash, kindOf } from '@/core/marks/tools';
-import { dirtyPaint } from '@/core/flow/dust';
 import { isColoured, pigmentId, TABLE_COUNT } from '@/core/colour/pigments';
 import { noChange, tileRect, wholeRect, type Change, type Workplace } from './change';
 import type { Command } from './commands';
@@ -267,10 +266,6 @@ export class Studio {
     }
     stroke.end();
     guard?.settle();
-    let dirtied = false;
-    if (!told.on && ['brush', 'knife'].includes(kindOf(this.tools.inHand))) {
-      dirtied = dirtyPaint(this.painting, this.painting.active, (l, i) => this.keepTile(l, i));
-    }
     const last = stroke.publish();
     growRect(rect, last);
     this.inAir = undefined;
@@ -280,7 +275,7 @@ export class Studio {
     return {
       command,
       change: told.on ? { ...noChange(), slab: rect } : { ...noChange(), rect, flowed: this.flowedInStroke },
-      unshown: told.on ? noRect() : stroke.staysAsShown && !guard && !dirtied ? last : rect,
+      unshown: told.on ? noRect() : stroke.staysAsShown && !guard ? last : rect,
     };
   }
 

@@ -5,6 +5,7 @@ import { PRESS_UM, type Footprint } from './footprint';
 import type { Sample, Stamp } from './path';
 import { StampedStroke, type StrokeSetting } from './stampedStroke';
 import type { Reservoir } from './reservoir';
+import { DustUp, WORKS_IN } from './dustUp';
 import { Settling } from './settling';
 import type { BrushForm } from './brushForms';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
@@ -33,6 +34,7 @@ export class BrushStroke extends StampedStroke {
 
   readonly staysAsShown = true;
   private readonly settling: Settling;
+  private readonly dust: DustUp | undefined;
   /** Cells that only levelled since that was last shown. */
   private settled = noRect();
   private published = 0;
@@ -46,6 +48,7 @@ export class BrushStroke extends StampedStroke {
     private readonly reservoir: Reservoir,
   ) {
     super(setting);
+    this.dust = DustUp.over(setting, this.window);
     const { painting, settings, seed } = setting;
     const { arena } = painting;
     this.pxPerMm = 1 / painting.mmPerPx;
@@ -161,6 +164,7 @@ export class BrushStroke extends StampedStroke {
     this.interior.prepare(window, x, y, cos, sin, pressure);
     if (form.thirsty && settings.solvent > 0) this.dissolve(rect, x, y, wayMm, lengthMm);
     this.rows(point, x, y, cos, sin, dx, dy, pressure, reachY);
+    this.dust?.stamped(x, y, Math.max(footprint.halfWidth, footprint.halfLength), 1 - maths.exp((-WORKS_IN * wayMm) / lengthMm), rect); // prettier-ignore
     this.interior.advance(wayMm, lengthMm);
 
     this.touch(rect);
@@ -189,7 +193,7 @@ export class BrushStroke extends StampedStroke {
     // what still levels stays in reach
     const all = { ...r };
     growRect(all, this.settling.area);
-    window.moveTo(all.left, all.top, all.right, all.bottom, this.reservoir.pigments);
+    window.moveTo(all.left, all.top, all.right, all.bottom, this.dust ? [...this.reservoir.pigments, ...this.dust.pigments] : this.reservoir.pigments); // prettier-ignore
     this.interior.pack(window);
   }
 

@@ -6,6 +6,7 @@ import { noise1, randomFrom } from '@/core/surface/noise';
 import { bladeWidthMm, columnsOf, FREE_MM, type KnifeForm } from './knifeForm';
 import type { Sample, Stamp } from './path';
 import type { Reservoir } from './reservoir';
+import { DustUp, WORKS_IN } from './dustUp';
 import { Settling } from './settling';
 import { StampedStroke, type StrokeSetting } from './stampedStroke';
 
@@ -54,6 +55,7 @@ export class KnifeStroke extends StampedStroke {
   private feltUm = 0;
   private last: { x: number; y: number; cos: number; sin: number } | undefined;
   private readonly settling: Settling;
+  private readonly dust: DustUp | undefined;
 
   constructor(
     setting: StrokeSetting,
@@ -61,6 +63,7 @@ export class KnifeStroke extends StampedStroke {
     private readonly reservoir: Reservoir,
   ) {
     super(setting);
+    this.dust = DustUp.over(setting, this.window);
     const { arena } = setting.painting;
     this.kernels = kernelsFor(arena);
     this.width = bladeWidthMm(setting.settings);
@@ -120,13 +123,15 @@ export class KnifeStroke extends StampedStroke {
       this.unpack();
       const all = { ...rect };
       growRect(all, this.settling.area);
-      window.moveTo(all.left, all.top, all.right, all.bottom, this.reservoir.pigments);
+      window.moveTo(all.left, all.top, all.right, all.bottom, this.dust ? [...this.reservoir.pigments, ...this.dust.pigments] : this.reservoir.pigments); // prettier-ignore
       this.pack();
     }
     if (!this.down) this.feelGround(point, cos, sin);
     this.feed(wayMm);
     this.setBlock(point, pressure, cos, sin, wayMm, rect);
     this.kernels.bladeStamp(this.block);
+    const mm = this.painting.mmPerPx;
+    this.dust?.stamped(point.x / mm, point.y / mm, half / mm, 1 - maths.exp((-WORKS_IN * wayMm) / AHEAD_MM), rect);
     this.settle(wayMm);
     this.way += wayMm;
     this.last = { x: point.x, y: point.y, cos, sin };
