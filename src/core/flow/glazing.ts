@@ -1,12 +1,16 @@
 import { BANDS } from '@/core/colour/bands';
 import type { Arena } from '@/core/film/arena';
 import { TILE_CELLS } from '@/core/film/cells';
+import { GRAINS_UM } from '@/core/kernels/colour';
+import { dustCovers, dustLies } from './washRates';
 import { packPlane, stratumOf, type Stratum } from '@/core/film/stratum';
 import type { Tile } from '@/core/film/tile';
 import type { Coat, Wash } from '@/core/film/wash';
 
 /** Dry washes as strata are this thick, um: pigment, and hardly any binder. */
 const DRY_WASH_UM = 12;
+/** The drop of fixative draws the finest dust a little apart: it covers so much more. */
+const FIXED_SPREADS = 1.1;
 /** A wash whose scattering is above this hides what is under it, so that the order of the two is seen. */
 const HIDES = 0.12;
 
@@ -45,9 +49,17 @@ function hides({ f32 }: Arena, wash: Wash): boolean {
 /**
  * Seals coats of a wash as a stratum, in some of its cells, and takes them off the wash.
  * @param where 1 for each cell that is sealed
+ * @param dust whether it is dust, which covers its share of a cell
  * @returns the stratum, or undefined when nothing lies there
  */
-export function washStratum(arena: Arena, wash: Wash, coats: readonly Coat[], where: Uint8Array): Stratum | undefined {
+export function washStratum(
+  arena: Arena,
+  wash: Wash,
+  coats: readonly Coat[],
+  where: Uint8Array,
+  dust = false,
+): Stratum | undefined {
+  // prettier-ignore
   const { f32 } = arena;
   const masses = wash.pigments.map((_, n) => {
     const sum = new Float32Array(TILE_CELLS);
@@ -63,7 +75,16 @@ export function washStratum(arena: Arena, wash: Wash, coats: readonly Coat[], wh
     return sum;
   });
   const thickness = new Float32Array(TILE_CELLS);
-  for (const mass of masses) for (let i = 0; i < TILE_CELLS; i++) if (mass[i] > 0) thickness[i] = DRY_WASH_UM;
+  if (dust) {
+    // dust covers its share of a cell, fixed or not
+    masses.forEach((mass, n) => {
+      const lies = dustLies(wash.pigments[n]);
+      for (let i = 0; i < TILE_CELLS; i++) thickness[i] += lies * mass[i];
+    });
+    for (let i = 0; i < TILE_CELLS; i++) thickness[i] = GRAINS_UM * dustCovers(FIXED_SPREADS * thickness[i]);
+  } else {
+    for (const mass of masses) for (let i = 0; i < TILE_CELLS; i++) if (mass[i] > 0) thickness[i] = DRY_WASH_UM;
+  }
   if (!thickness.some((um) => um > 0)) return undefined;
   return stratumOf(wash.pigments, masses.map(packPlane), packPlane(thickness));
 }

@@ -1,5 +1,5 @@
 import { BANDS } from '@/core/colour/bands';
-import { tubeAt } from '@/core/colour/pigments';
+import { GRAPHITE, pigmentIndex, tubeAt } from '@/core/colour/pigments';
 
 /**
  * The constants of washes, at a reference cell of a 150th of an inch, a flow cell of two of them, and steps of 1/20 s.
@@ -131,6 +131,32 @@ export function dustCoats(parts: readonly { readonly pigment: number; readonly p
   const um = parts.reduce((sum, { pigment, part }) => sum + part * dustUm(pigment), 0);
   return parts.map(({ part }) => part / um);
 }
+
+/**
+ * Dust lies in grains and flakes: spread over a cell, a height of it covers 1 - exp(-height / this) of the cell (grains
+ * that fall at random), and stands the higher there. Flakes of graphite are thin, crumbs of chalk thick; um.
+ */
+const COVERS_UM = 3.6;
+const CHAR_COVERS_UM = 2.8;
+const FLAKES_COVER_UM = 2.3;
+const CHAR = pigmentIndex('PBk9');
+const FLAKES = pigmentIndex(GRAPHITE);
+
+/** How often a coat of a pigment as dust would cover its cell, were no grain to lie on another. */
+export const dustLies = (pigment: number): number =>
+  dustUm(pigment) / (pigment === FLAKES ? FLAKES_COVER_UM : pigment === CHAR ? CHAR_COVERS_UM : COVERS_UM);
+
+/** Share of a cell that dust covers which lies there so often: 1 - exp(-times), near enough. */
+export const dustCovers = (times: number): number =>
+  1 - 1 / (1 + times * (1 + times * (0.5 + times * (0.16667 + times * 0.05))));
+
+/** Scattering that the air between the grains adds, for a um of dust; fixative fills that air. */
+const AIR_SCATTERS = 0.02;
+const CHAR_AIR_SCATTERS = 0.004;
+
+/** Scattering that a coat of a pigment gains as dust. */
+export const dustAir = (pigment: number): number =>
+  pigment === FLAKES ? 0 : dustUm(pigment) * (pigment === CHAR ? CHAR_AIR_SCATTERS : AIR_SCATTERS);
 
 const known = new Map<number, WashRates>();
 

@@ -1,6 +1,7 @@
 import { TILE_CELLS } from '@/core/film/cells';
 import type { Tile } from '@/core/film/tile';
 import { dustUm } from '@/core/flow/washRates';
+import { fineTooth, type FineTooth } from '@/core/surface/fineTooth';
 import { PlainStroke } from './plainStroke';
 import type { StrokeSetting } from './stampedStroke';
 
@@ -13,8 +14,18 @@ export interface DustPlanes {
   readonly um: number;
 }
 
+/** Share of the height of dust that stands against what is pressed on it. */
+export const STANDS = 0.4;
+
 /** Strokes that find dust and move it or take it off: what they share. */
 export abstract class DustStroke extends PlainStroke {
+  protected readonly tooth: FineTooth;
+
+  constructor(setting: StrokeSetting) {
+    super(setting);
+    this.tooth = fineTooth(setting.painting.surface, setting.painting.mmPerPx);
+  }
+
   /** Dust of a tile; undefined where there is none. */
   protected dustOf(tile: Tile): DustPlanes[] | undefined {
     const { wash } = tile;
@@ -34,7 +45,7 @@ export abstract class DustStroke extends PlainStroke {
     const { f32 } = arena;
     let there = 0;
     for (const { loose, pressed, um } of dust) there += um * (f32[loose + cell] + (pressed ? f32[pressed + cell] : 0));
-    return surface.um[(py % surface.size) * surface.size + (px % surface.size)] + there;
+    return this.tooth.um[(py % surface.size) * surface.size + (px % surface.size)] + STANDS * there;
   }
 
   override end(): void {

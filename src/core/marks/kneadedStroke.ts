@@ -1,6 +1,7 @@
-import { maths } from '@/core/maths/maths';
+import { hypot, maths } from '@/core/maths/maths';
 import type { Sample, Stamp } from './path';
 import { DustStroke, type DustPlanes } from './dustContact';
+import { depthOf } from './partContact';
 
 /** How deep the dough gives into the tooth, share of its depth; shares that one touch takes of loose and pressed dust. */
 const REACH = 1;
@@ -19,10 +20,10 @@ export class KneadedStroke extends DustStroke {
 
   protected stamp({ point, wayMm }: Stamp): void {
     const { painting, settings } = this.setting;
-    const { arena, surface, ledger, cellArea } = painting;
+    const { arena, mmPerPx, ledger, cellArea } = painting;
     const radius = this.radius(point.pressure);
-    const deep = surface.depthUm + 6;
-    const lowest = surface.peakUm - REACH * deep * (0.25 + 0.75 * point.pressure);
+    const deep = 6 + 2.4 * this.tooth.deepUm;
+    const lowest = deep * (0.5 - REACH * (0.35 + 0.75 * point.pressure));
     // set down it takes its share at once; drawn, as much again in its own width
     const part = wayMm === 0 ? 1 : 1 - maths.exp((-2.2 * wayMm) / (2 * radius));
     const strength = settings.strength * (0.3 + 0.7 * point.pressure) * part;
@@ -39,8 +40,12 @@ export class KneadedStroke extends DustStroke {
       (cell, inside, px, py) => {
         const { f32 } = arena;
         const height = this.heightOf(dust, cell, px, py);
-        const meets = Math.max(0, Math.min(1, (height - lowest) / (0.4 * deep))) * inside * strength;
-        if (meets <= 0) return;
+        // a soft lump: it presses most in its middle
+        const q = hypot((px + 0.5) * mmPerPx - point.x, (py + 0.5) * mmPerPx - point.y) / radius;
+        const lump = Math.min(1, 1.5 * (1 - q * q));
+        if (lump <= 0) return;
+        const reached = depthOf(height - lowest, 0.6 * deep);
+        const meets = (0.2 + (0.8 * reached) / (reached + 0.25 * deep)) * lump * inside * strength;
         for (const { pigment, loose, pressed } of dust) {
           let off = f32[loose + cell] * TAKES * meets;
           f32[loose + cell] -= off;

@@ -92,7 +92,7 @@ describe('the pencil', () => {
   it('is covered by paint and shows when the paint is hidden', () => {
     const studio = sketch(0.9);
     const bare = meanLab(studio, [20, 9.5, 20, 1])[0];
-    paint(studio, ...field([4, 4, 50, 12], { PW6: 1, PY43: 1 }, 12), ...field([4, 4, 50, 12], { PW6: 1, PY43: 1 }, 12));
+    paint(studio, ...field([4, 4, 50, 12], { PW6: 1 }, 12), ...field([4, 4, 50, 12], { PW6: 1 }, 12));
     const painted = meanLab(studio, [20, 9.5, 20, 1])[0];
     expect(painted).toBeGreaterThan(bare + 5);
     paint(studio, { do: 'layer.set', layer: 'L2', visible: false });

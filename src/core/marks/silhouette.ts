@@ -9,8 +9,10 @@ import { Wash } from '@/core/film/wash';
 import type { BeforeTile } from '@/core/film/window';
 import { dustCoats } from '@/core/flow/washRates';
 import { hypot, maths } from '@/core/maths/maths';
+import { fineTooth } from '@/core/surface/fineTooth';
 import { noise1 } from '@/core/surface/noise';
 import { thinDry } from './rubOut';
+import { depthOf, meeting } from './partContact';
 import type { StickForm } from './stickForms';
 
 export type Outline = readonly (readonly number[])[];
@@ -203,11 +205,13 @@ export function fillShape(
       const wash = (tile.wash ??= new Wash(arena));
       for (const { pigment } of parts) wash.plane('loose', pigment);
       const planes = parts.map(({ pigment }) => wash.plane('loose', pigment) >> 2);
-      const plane = surface.peakUm - (stick.rests + stick.presses * 0.8) * (surface.depthUm + 4);
+      const fine = fineTooth(surface, mmPerPx);
+      const load = stick.rests + stick.presses * 0.7;
+      const spread = hypot(fine.withinUm, stick.rough);
       cells((cell, share, px, py) => {
-        const over = surface.um[(py % surface.size) * surface.size + (px % surface.size)] - plane;
-        if (over <= 0) return;
-        const um = stick.most * share * (over / (over + stick.soft)) * streak(px, py);
+        const at = (py % surface.size) * surface.size + (px % surface.size);
+        const depth = depthOf(fine.um[at] + 0.6 * load, spread);
+        const um = stick.most * share * meeting(depth / stick.soft) * streak(px, py);
         planes.forEach((at, k) => {
           arena.f32[at + cell] += um * perUm[k];
           laid[k] += um * perUm[k];

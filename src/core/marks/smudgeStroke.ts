@@ -3,6 +3,7 @@ import { Wash } from '@/core/film/wash';
 import { hypot, maths } from '@/core/maths/maths';
 import type { Sample, Stamp } from './path';
 import { DustStroke, type DustPlanes } from './dustContact';
+import { depthOf } from './partContact';
 import type { StrokeSetting } from './stampedStroke';
 
 /** What rubs dust about: how much it takes up, gives back and keeps, and how deep it reaches into the tooth. */
@@ -56,15 +57,16 @@ export class SmudgeStroke extends DustStroke {
 
   protected stamp({ point, wayMm }: Stamp): void {
     const { painting, settings } = this.setting;
-    const { arena, mmPerPx, surface } = painting;
+    const { arena, mmPerPx } = painting;
     const { form, carried } = this;
     const radius = this.radius(point.pressure);
     const press = point.pressure * settings.strength;
     const travelled = wayMm / Math.max(0.3, 2 * radius);
     const takes = 1 - maths.exp(-6 * form.takes * press * travelled);
     const gives = 1 - maths.exp(-5 * form.gives * travelled);
-    const deep = Math.max(4, surface.depthUm);
-    const lowest = surface.peakUm - form.reach * deep * (0.4 + 0.6 * point.pressure);
+    // skin and paper give: it reaches most of the tooth, the peaks first
+    const deep = 3 + 2 * this.tooth.deepUm;
+    const lowest = deep * (0.5 - form.reach * (0.5 + 0.7 * point.pressure));
     let dust: DustPlanes[] = [];
     const f = (px: number, py: number) => {
       const q = hypot((px + 0.5) * mmPerPx - point.x, (py + 0.5) * mmPerPx - point.y) / radius;
@@ -92,7 +94,8 @@ export class SmudgeStroke extends DustStroke {
         touched += weight;
         const { f32 } = arena;
         const height = this.heightOf(dust, cell, px, py);
-        const meets = Math.max(0, Math.min(1, (height - lowest) / (0.5 * deep)));
+        const reached = depthOf(height - lowest, 0.8 * deep);
+        const meets = 0.25 + (0.75 * reached) / (reached + 0.5 * deep);
         for (const { pigment, loose, pressed } of dust) {
           const off = f32[loose + cell] * takes * weight * meets;
           let sum = off;
@@ -105,8 +108,7 @@ export class SmudgeStroke extends DustStroke {
           if (sum > 0) carried.set(pigment, (carried.get(pigment) ?? 0) + sum);
         }
         // valleys take most: what is rubbed fills the tooth
-        const free = Math.max(0, surface.peakUm + 6 - height);
-        const share = weight * (0.15 + free / deep);
+        const share = weight * Math.max(0.4, Math.min(1.4, 0.85 - (0.3 * height) / deep));
         room.push({ tile: tileNow!, cell, weight: share });
         all += share;
       },

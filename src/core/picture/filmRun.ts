@@ -41,7 +41,7 @@ export class FilmRun {
     this.steps = arena.allocate(BLOCK * 2) >> 2;
     this.massList = arena.allocate(64 * 4) >> 2;
     this.skinList = arena.allocate(64 * 4) >> 2;
-    this.washes = new WashFilm(painting, kernels, (pigments) => this.tablesFor(pigments));
+    this.washes = new WashFilm(painting, kernels, (pigments, air) => this.tablesFor(pigments, air));
   }
 
   /** Makes a tile ready. */
@@ -116,10 +116,10 @@ export class FilmRun {
     kernels.filmOver(count, rows, skinList, 0, planes, top, 0, tables, BANDS.count, run, BLOCK);
   }
 
-  /** K and S of a set of pigments, laid out for the kernel. */
-  private tablesFor(all: readonly number[]): number {
+  /** K and S of a set of pigments, laid out for the kernel. @param air scattering that a coat of each gains as dust */
+  private tablesFor(all: readonly number[], air?: (pigment: number) => number): number {
     const pigments = all.filter(isColoured);
-    const key = pigments.join();
+    const key = air ? `dust ${pigments.join()}` : pigments.join();
     const known = this.tables.get(key);
     if (known !== undefined) return known;
     const { arena } = this.painting;
@@ -128,7 +128,7 @@ export class FilmRun {
     for (let b = 0; b < BANDS.count; b++) {
       for (const pigment of pigments) {
         arena.f32[j++] = BANDS.K[pigment * BANDS.count + b];
-        arena.f32[j++] = BANDS.S[pigment * BANDS.count + b];
+        arena.f32[j++] = BANDS.S[pigment * BANDS.count + b] + (air ? air(pigment) : 0);
       }
     }
     this.tables.set(key, at);

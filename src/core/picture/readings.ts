@@ -8,7 +8,7 @@ import { TILE } from '@/core/film/tile';
 import { COAT_UM } from '@/core/film/stratum';
 import { dustUm, washRates } from '@/core/flow/washRates';
 import { waterAtCell, washFilmsAt } from './washFilm';
-import { CLOSED_UM } from '@/core/kernels/colour';
+import { CLOSED_UM, GRAINS_UM } from '@/core/kernels/colour';
 import { hypot } from '@/core/maths/maths';
 import type { Picture } from './picture';
 
@@ -121,8 +121,8 @@ export function filmsAt(picture: Picture, x: number, y: number, only?: string): 
       });
     }
     if (tile.wash) {
-      for (const masses of washFilmsAt(painting.arena, tile.wash, cell)) {
-        films.push({ layer: layer.id, masses, um: 2 * CLOSED_UM });
+      for (const { masses, cover } of washFilmsAt(painting.arena, tile.wash, cell)) {
+        films.push({ layer: layer.id, masses, um: cover * GRAINS_UM });
       }
     }
     if (tile.volume) {
@@ -146,7 +146,7 @@ const coloured = (pigments: readonly number[], coats: (place: number) => number)
 /** How much of black against white a film hides, 0..1, by luminance. */
 function hiding(film: FilmAtCell): number {
   if (film.um <= 0 || film.masses.every(([, m]) => m <= 0)) return 0;
-  const cover = Math.min(1, film.um / CLOSED_UM);
+  const cover = Math.min(1, film.um / GRAINS_UM);
   const over = (Rg: number) =>
     Float64Array.from({ length: BANDS.count }, (_, b) => {
       let A = 0;

@@ -5,9 +5,9 @@ import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
 import type { Arena } from '@/core/film/arena';
 import type { Coat, Wash } from '@/core/film/wash';
-import { dustUm } from '@/core/flow/washRates';
+import { dustAir, dustCovers, dustLies, dustUm } from '@/core/flow/washRates';
 import { sheetOf } from '@/core/flow/bed';
-import { CLOSED_UM } from '@/core/kernels/colour';
+import { GRAINS_UM } from '@/core/kernels/colour';
 import type { Kernels } from '@/core/kernels/kernels';
 import { SHEEN } from '@/core/kernels/relight';
 import { WET_LOOK } from '@/core/kernels/wetLook';
@@ -35,12 +35,20 @@ const MASKING_HIDES = 0.7;
 export interface LaidWash {
   readonly wash: Wash;
   readonly basin: Basin | undefined;
-  readonly films: readonly { readonly tables: number; readonly pigments: readonly (readonly number[])[] }[];
+  readonly films: readonly LaidFilm[];
+}
+
+interface LaidFilm {
+  readonly tables: number;
+  readonly pigments: readonly (readonly number[])[];
+  /** Dust: how often a coat of each pigment would cover its cell. */
+  readonly lies: readonly number[] | undefined;
 }
 
 /** Washes of tiles into runs of reflectance (see Picture). */
 export class WashFilm {
-  /** Word addresses: a row that says "closed everywhere", rows of summed masses, the list of them, a list of planes. */
+  /** Word addresses: a row of how much dust covers, a row that says "closed everywhere", rows of summed masses, the list of them, a list of planes. */
+  private readonly covers: number;
   private readonly closed: number;
   private readonly rows: number;
   private readonly list: number;
@@ -53,10 +61,11 @@ export class WashFilm {
   constructor(
     private readonly painting: Painting,
     private readonly kernels: Kernels,
-    private readonly tablesFor: (pigments: readonly number[]) => number,
+    private readonly tablesFor: (pigments: readonly number[], air?: (pigment: number) => number) => number,
   ) {
     const { arena } = painting;
     const row = (count = 1) => arena.allocate(TILE * 4 * count) >> 2;
+    this.covers = row();
     this.closed = row();
     this.rows = row(96);
     this.list = arena.allocate(96 * 4) >> 2;
@@ -64,7 +73,7 @@ export class WashFilm {
     this.block = arena.allocate(WET_LOOK.words * 4) >> 2;
     this.looks = row();
     this.depth = row();
-    arena.f32.fill(2 * CLOSED_UM, this.closed, this.closed + TILE);
+    arena.f32.fill(2 * GRAINS_UM, this.closed, this.closed + TILE);
     arena.f32[this.block + WET_LOOK.wetOver] = 1 / LOOKS_WET;
     arena.f32[this.block + WET_LOOK.dampOver] = DAMP_LOOKS / sheetOf(painting).capacity;
   }
@@ -73,6 +82,7 @@ export class WashFilm {
   prepare(layer: Layer, wash: Wash, index: number): LaidWash {
     const films = [];
     for (const coats of FILMS) {
+      const dust = coats[0] === 'pressed' || coats[0] === 'loose';
       const present: number[] = [];
       const pigments: number[][] = [];
       wash.pigments.forEach((pigment, n) => {
@@ -81,7 +91,9 @@ export class WashFilm {
         present.push(pigment);
         pigments.push(planes);
       });
-      if (present.length > 0) films.push({ tables: this.tablesFor(present), pigments });
+      if (present.length === 0) continue;
+      if (dust) films.push({ tables: this.tablesFor(present, dustAir), pigments, lies: present.map(dustLies) });
+      else films.push({ tables: this.tablesFor(present), pigments, lies: undefined });
     }
     return { wash, basin: layer.basin?.state[index] ? layer.basin : undefined, films };
   }
@@ -113,14 +125,16 @@ export class WashFilm {
     const { f32, i32 } = this.painting.arena;
     const wet = this.water(basin, index, cell, count);
     if (wet) kernels.dampen(count, this.looks, WET_PAPER, BANDS.count, run, stride);
-    for (const { tables, pigments } of films) {
+    for (const { tables, pigments, lies } of films) {
       pigments.forEach((planes, k) => {
         const row = this.rows + k * TILE;
         planes.forEach((plane, n) => (i32[this.planes + n] = plane));
         kernels.sumCoats(count, this.planes, planes.length, cell, wet ? this.looks : 0, WET_DEEPENS, row);
         i32[this.list + k] = row;
       });
-      kernels.filmOver(count, 1, this.list, 0, pigments.length, this.closed, 0, tables, BANDS.count, run, stride);
+      if (lies) this.coverOf(lies, count);
+      const thickness = lies ? this.covers : this.closed;
+      kernels.filmOver(count, 1, this.list, 0, pigments.length, thickness, 0, tables, BANDS.count, run, stride);
     }
     const masking = wash.resist.masking >> 2;
     if (!masking) return;
@@ -130,6 +144,19 @@ export class WashFilm {
       for (let b = 0; b < BANDS.count; b++)
         f32[run + b * stride + x] += hides * (MASKING[b] - f32[run + b * stride + x]);
     }
+  }
+
+  /** How much of each cell of a run the dust covers whose coats stand in the rows, as a film that does not close. */
+  private coverOf(lies: readonly number[], count: number): void {
+    const { f32 } = this.painting.arena;
+    const { covers, rows } = this;
+    for (let x = 0; x < count; x++) {
+      let times = 0;
+      for (let k = 0; k < lies.length; k++) times += lies[k] * f32[rows + k * TILE + x];
+      f32[covers + x] = GRAINS_UM * dustCovers(times);
+    }
+    // the kernel may work on up to three cells more
+    f32.fill(0, covers + count, covers + Math.min(TILE, count + 4));
   }
 
   /** Dust, water and wax of a run in the relief and in the shine of the picture: word addresses of the run in both. */
@@ -163,10 +190,14 @@ export function waterAtCell(
   return { um: (water + moisture) * WASH_UM, looks: Math.min(1, Math.max(share * Math.min(1, depth / LOOKS_WET), 2 * DAMP_LOOKS * moisture)) }; // prettier-ignore
 }
 
-/** Films of a wash at a cell, lower first: pigments and their coats. */
-export function washFilmsAt({ f32 }: Arena, wash: Wash, cell: number): (readonly [pigment: number, coats: number])[][] {
-  return FILMS.map((coats) =>
-    wash.pigments
+/** Films of a wash at a cell, lower first: pigments and their coats, and the share of the cell that is covered. */
+export function washFilmsAt(
+  { f32 }: Arena,
+  wash: Wash,
+  cell: number,
+): { masses: (readonly [pigment: number, coats: number])[]; cover: number }[] {
+  return FILMS.map((coats) => {
+    const masses = wash.pigments
       .map((pigment, n) => {
         const sum = coats.reduce(
           (s, coat) => s + (wash.coats[coat][n] ? f32[(wash.coats[coat][n] >> 2) + cell] : 0),
@@ -174,8 +205,10 @@ export function washFilmsAt({ f32 }: Arena, wash: Wash, cell: number): (readonly
         );
         return [pigment, sum] as const;
       })
-      .filter(([pigment, sum]) => sum > 0 && isColoured(pigment)),
-  );
+      .filter(([pigment, sum]) => sum > 0 && isColoured(pigment));
+    const dust = coats[0] === 'pressed' || coats[0] === 'loose';
+    return { masses, cover: dust ? dustCovers(masses.reduce((s, [p, m]) => s + m * dustLies(p), 0)) : 1 };
+  });
 }
 
 /** How wet a layer is at a cell: depth of its film, um; moisture in the paper, 0..1 of what it holds. */

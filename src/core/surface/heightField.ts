@@ -51,6 +51,18 @@ export const USUAL_WEIGHT = 300;
 /** What is left of the shading of the tooth in paper. */
 const PAPER_SHADING = 0.5;
 
+/** Deviation of what is finer than the made grain, um: fibres 20 to 30 um wide, fines, size, the priming's own grain. */
+const FINE_UM: Record<SurfaceKind, number> = {
+  'linen-fine': 7, 'linen-coarse': 8, cotton: 7, panel: 4, smooth: 2, own: 6,
+  'paper-hot': 5, 'paper-cold': 9, 'paper-rough': 11, 'paper-laid': 9, 'paper-sanded': 8, 'paper-velour': 12,
+}; // prettier-ignore
+
+/** Share of its grain's height that stands against a stick. */
+const FIRM: Record<SurfaceKind, number> = {
+  'linen-fine': 0.28, 'linen-coarse': 0.28, cotton: 0.28, panel: 1, smooth: 1, own: 0.7,
+  'paper-hot': 0.6, 'paper-cold': 0.4, 'paper-rough': 0.39, 'paper-laid': 0.5, 'paper-sanded': 0.9, 'paper-velour': 0.7,
+}; // prettier-ignore
+
 /** Side of the seamless patch that repeats over the support, mm. */
 const PATCH_MM = 84;
 /** Cells along the patch of a smooth surface. */
@@ -75,6 +87,10 @@ export interface HeightField {
   readonly peakUm: number;
   /** Depth of the grain (98th less 2nd percentile), um. */
   readonly depthUm: number;
+  /** Deviation of what is finer than the grain: fibres, fines, size; um. */
+  readonly fineUm: number;
+  /** Share of the height of its grain that stands against a stick: pulp is pressed flat under it, grit is not. */
+  readonly firm: number;
   /** Share of its slopes that light shows: paper lets light through its fibres, which evens the shading of its tooth. */
   readonly shading: number;
 }
@@ -94,7 +110,15 @@ export function layRow({ size, um }: HeightField, x: number, y: number, out: Flo
 export function makeHeightField(spec: SurfaceSpec, ppi: number, seed: number): HeightField {
   // what is flat everywhere needs no large patch
   if (spec.kind === 'smooth')
-    return { size: FLAT, um: new Float32Array(FLAT * FLAT), peakUm: 0, depthUm: 0, shading: 1 };
+    return {
+      size: FLAT,
+      um: new Float32Array(FLAT * FLAT),
+      peakUm: 0,
+      depthUm: 0,
+      fineUm: FINE_UM.smooth,
+      firm: 1,
+      shading: 1,
+    };
   if (isPaper(spec.kind)) return paperField(spec.kind, spec, ppi, seed);
   if (spec.kind === 'own') return ownField(spec, ppi);
   const size = Math.max(64, Math.round((PATCH_MM / 25.4) * ppi));
@@ -109,7 +133,7 @@ export function makeHeightField(spec: SurfaceSpec, ppi: number, seed: number): H
   let mean = 0;
   for (const h of um) mean += h / um.length;
   for (let i = 0; i < um.length; i++) um[i] = (um[i] - mean) * spec.depth;
-  return measured(size, um, isDrawingPaper(spec.kind) ? PAPER_SHADING : 1);
+  return measured(size, um, isDrawingPaper(spec.kind) ? PAPER_SHADING : 1, spec.kind);
 }
 
 /** Takes the mean off a field, in place. */
@@ -128,7 +152,7 @@ function paperField(kind: keyof typeof PAPERS, spec: SurfaceSpec, ppi: number, s
   const tooth = toothAt(kind, seed, size);
   const um = tooth.map((h) => (h - 0.5) * 1.18 * PAPERS[kind].depthUm * spec.depth);
   level(um);
-  return measured(size, um, PAPER_SHADING);
+  return measured(size, um, PAPER_SHADING, kind);
 }
 
 /** Cells along a patch of one's own at most. */
@@ -137,7 +161,7 @@ const MOST_OWN = 4096;
 function ownField({ own, scale, depth }: SurfaceSpec, ppi: number): HeightField {
   if (!own) throw new RangeError('A surface of your own needs its scan.');
   const size = Math.max(64, Math.min(MOST_OWN, Math.round((own.widthMm * scale * 0.75 * ppi) / 25.4)));
-  return measured(size, seamless(own, size).map((h) => h * own.depthUm * depth), 1); // prettier-ignore
+  return measured(size, seamless(own, size).map((h) => h * own.depthUm * depth), 1, 'own'); // prettier-ignore
 }
 
 /**
@@ -155,8 +179,8 @@ export function placedField(field: HeightField, placed: readonly number[]): Heig
   return { ...field, um: out };
 }
 
-function measured(size: number, um: Float32Array, shading: number): HeightField {
+function measured(size: number, um: Float32Array, shading: number, kind: SurfaceKind): HeightField {
   const sorted = um.slice().sort();
   const at = (share: number) => sorted[Math.floor((sorted.length - 1) * share)];
-  return { size, um, peakUm: at(0.9), depthUm: at(0.98) - at(0.02), shading };
+  return { size, um, peakUm: at(0.9), depthUm: at(0.98) - at(0.02), fineUm: FINE_UM[kind], firm: FIRM[kind], shading };
 }
