@@ -1,5 +1,6 @@
 import type { Behaviour } from './behaviour';
 import { BLENDING } from './blending';
+import { DRAWN_BEHAVIOURS } from './drawn';
 import { DRYING } from './drying';
 import { FILMS } from './films';
 import { KNIFE } from './knife';
@@ -20,4 +21,5 @@ export const BEHAVIOURS: readonly Behaviour[] = [
   ...SAMENESS,
   ...WASHES,
   ...STICK_BEHAVIOURS,
+  ...DRAWN_BEHAVIOURS,
 ];

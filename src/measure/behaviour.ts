@@ -25,8 +25,8 @@ export interface Behaviour {
   readonly id: string;
   /** What is expected, as a painter would say it. */
   readonly says: string;
-  /** What it is tried on: watercolour paper, the tooth of drawing paper; canvas and panel unless told. */
-  readonly on?: 'paper' | 'tooth';
+  /** What it is tried on: watercolour paper, the tooth of drawing paper, any sheet; canvas and panel unless told. */
+  readonly on?: 'paper' | 'tooth' | 'sheet';
   readonly measure: (ground: Ground) => Reading[];
 }
 
@@ -48,11 +48,15 @@ export const TOOTH_GROUNDS: readonly Ground[] = DRAWING_PAPER_KINDS.flatMap((sur
 );
 
 /** Whether a behaviour is tried on a support. */
-export const suits = ({ on }: Behaviour, surface: SurfaceKind): boolean =>
-  (isPaper(surface) ? 'paper' : isDrawingPaper(surface) ? 'tooth' : undefined) === on;
+export const suits = ({ on }: Behaviour, surface: SurfaceKind): boolean => {
+  const kind = isPaper(surface) ? 'paper' : isDrawingPaper(surface) ? 'tooth' : undefined;
+  return kind === on || (on === 'sheet' && kind !== undefined);
+};
 
-export const groundsFor = ({ on }: Behaviour): readonly Ground[] =>
-  on === 'paper' ? PAPER_GROUNDS : on === 'tooth' ? TOOTH_GROUNDS : GROUNDS;
+export const groundsFor = ({ on }: Behaviour): readonly Ground[] => {
+  if (on === 'sheet') return [...PAPER_GROUNDS, ...TOOTH_GROUNDS];
+  return on === 'paper' ? PAPER_GROUNDS : on === 'tooth' ? TOOTH_GROUNDS : GROUNDS;
+};
 
 export const GROUNDS: readonly Ground[] = (['linen-fine', 'linen-coarse', 'panel'] as const).flatMap((surface) =>
   [100, 150, 300].map((ppi) => ({ surface, ppi, seed: 2 })),
