@@ -19,7 +19,7 @@ export const test = plain.extend<{ sameBytes: void }>({
       await use();
       if (info.status !== info.expectedStatus && !page.isClosed()) {
         const said = await page.getByRole('alert').or(page.getByRole('status')).allInnerTexts();
-        console.log('The page says:', said, 'Errors:', errors);
+        process.stderr.write(`The page says: ${JSON.stringify({ said, errors })}\n`);
       }
       if (info.status !== 'passed' || page.isClosed() || !/\/easel/.test(page.url())) return;
       // the demo's hundreds of strokes were painted by the command line in the first place
