@@ -235,13 +235,14 @@ test.describe('bad input is said in place, and nothing is lost', () => {
 
   test('a full storage: painting goes on, and the file is offered', async ({ page }) => {
     await prepare(page, 'Full');
-    // the worker's storage refuses from now on
-    const [worker] = page.workers();
-    await worker.evaluate(() => {
-      IDBObjectStore.prototype.put = () => {
-        throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
-      };
-    });
+    // the storage refuses from now on
+    for (const worker of page.workers()) {
+      await worker.evaluate(() => {
+        IDBObjectStore.prototype.put = () => {
+          throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
+        };
+      });
+    }
     await page.getByRole('button', { name: 'Load Ivory Black' }).click();
     const ground = await patch(page, 300, 200);
     await penStroke(page, straight(150, 200, 500, 200, 0.7));
