@@ -141,7 +141,7 @@ function seal(arena: Arena, tile: Tile, onlyDry: boolean): void {
   if (tile.wash) {
     const where = new Uint8Array(TILE_CELLS);
     for (const { thickness } of strata) thickness.forEach((t, i) => (where[i] |= t > 0 ? 1 : 0));
-    const dust = washStratum(arena, tile.wash, ['pressed', 'loose'], where);
+    const dust = washStratum(arena, tile.wash, ['pressed', 'loose'], where, true);
     if (dust) strata.unshift(dust);
     const shutIn = washStratum(arena, tile.wash, ['under', 'fast', 'settled', 'soluble'], where);
     if (shutIn) strata.unshift(shutIn);

@@ -59,7 +59,6 @@ export function washStratum(
   where: Uint8Array,
   dust = false,
 ): Stratum | undefined {
-  // prettier-ignore
   const { f32 } = arena;
   const masses = wash.pigments.map((_, n) => {
     const sum = new Float32Array(TILE_CELLS);

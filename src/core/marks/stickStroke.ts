@@ -31,7 +31,7 @@ const PRESSING = 1.25;
 const LIGHTLY = 0.3;
 /** How much less takes hold on a tooth that is full of other dust. */
 const SLIDES = 1;
-/** How much of its surface a rim pressed with one end more than the other lies off, um for each um of load, and in any case. */
+/** A side that leans lies off at one end by so much, um, and by as much as the load presses it in. */
 const LEANS_UM = 8;
 /** Width of a point and of an edge, and thickness of a side, shares of the length of a stick. */
 const POINT = 0.3;
