@@ -65,6 +65,13 @@ function killAll(): void {
   }
 }
 
+/** No browser and no profile any more. */
+async function cleared(): Promise<void> {
+  killAll();
+  await gone();
+  rmSync(profile, { recursive: true, force: true });
+}
+
 async function start(): Promise<BrowserContext> {
   return chromium.launchPersistentContext(profile, {
     executablePath: process.env.CHROMIUM || '/usr/bin/chromium',
@@ -168,17 +175,34 @@ async function sendOut(page: Page): Promise<Buffer> {
   return readFileSync(await (await download).path());
 }
 
+/** Times that a round may begin anew because the browser does not come up; nothing has been painted by then. */
+const BEGINNINGS = 3;
+
+/** A browser with an empty painting on its easel. */
+async function emptyPainting(address: string, surface: string, number: number): Promise<[BrowserContext, Page]> {
+  for (let beginning = 1; ; beginning++) {
+    profile = mkdtempSync(join(tmpdir(), 'stigmos-kill-'));
+    try {
+      const context = await start();
+      const page = context.pages()[0];
+      await page.addInitScript(LISTEN);
+      await page.goto(`${address}/prepare`);
+      await page.getByLabel('Title').fill(`Round ${number}`);
+      await page.getByText(surface, { exact: true }).first().click();
+      await page.getByRole('button', { name: 'Set it on the easel' }).click();
+      await page.waitForURL(/easel/);
+      await ready(page);
+      return [context, page];
+    } catch (error) {
+      await cleared();
+      if (beginning === BEGINNINGS) throw error;
+      console.log(`round ${number} begins anew: ${error instanceof Error ? error.message : String(error)}`);
+    }
+  }
+}
+
 async function round(address: string, surface: string, number: number): Promise<string> {
-  profile = mkdtempSync(join(tmpdir(), 'stigmos-kill-'));
-  let context = await start();
-  let page = context.pages()[0];
-  await page.addInitScript(LISTEN);
-  await page.goto(`${address}/prepare`);
-  await page.getByLabel('Title').fill(`Round ${number}`);
-  await page.getByText(surface, { exact: true }).first().click();
-  await page.getByRole('button', { name: 'Set it on the easel' }).click();
-  await page.waitForURL(/easel/);
-  await ready(page);
+  let [context, page] = await emptyPainting(address, surface, number);
   const url = page.url();
   const hand = await Hand.at(page);
   await hand.press('r');
@@ -224,9 +248,7 @@ try {
       failed++;
       console.log(`round ${i}, ${surface}: FAILED: ${error instanceof Error ? error.message : String(error)}`);
     } finally {
-      killAll();
-      await gone();
-      rmSync(profile, { recursive: true, force: true });
+      await cleared();
     }
   }
 } finally {

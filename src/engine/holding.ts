@@ -28,8 +28,19 @@ async function request(painting: string, signal?: AbortSignal): Promise<Hold | u
   });
 }
 
-/** Holds a painting; undefined when another tab does. */
-export const hold = (painting: string): Promise<Hold | undefined> => request(painting, AbortSignal.timeout(LEAVING_MS));
+/** Holds a painting; undefined when another tab does. A browser that is slow to give the lock is no other tab. */
+export async function hold(painting: string): Promise<Hold | undefined> {
+  const giveUp = new AbortController();
+  const asked = request(painting, giveUp.signal);
+  for (;;) {
+    const late = new Promise<'late'>((resolve) => setTimeout(() => resolve('late'), LEAVING_MS));
+    const first = await Promise.race([asked, late]);
+    if (first !== 'late') return first;
+    const { held } = await navigator.locks.query();
+    // if it has been given to this tab meanwhile, giving up comes too late and the hold is there
+    if (held?.some(({ name }) => name === lockName(painting))) giveUp.abort();
+  }
+}
 
 /** Holds a painting for as long as some work takes, once it is free. */
 export async function whileHeld(painting: string, work: () => Promise<void>): Promise<void> {
