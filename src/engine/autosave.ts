@@ -8,6 +8,11 @@ import { isStorageFull, readFace, writeFace, type PaintingFace } from './shelf';
 /** Quiet time after which a snapshot is begun, ms; and commands after which one is begun in any case. */
 const SNAPSHOT_QUIET_MS = 2500;
 const SNAPSHOT_COMMANDS = 40;
+/** Commands after which one is begun even if the hand is never waited for: so many are painted again in a few seconds. */
+const SNAPSHOT_OVERDUE = 120;
+/** How often a tile of a snapshot waits for a stroke in the air to end, and how long each time, ms. */
+const WAITS = 5;
+const WAIT_MS = 120;
 /** Time until a snapshot that could not be written is tried again, ms. */
 const SNAPSHOT_AGAIN_MS = 20_000;
 /** Quiet time after which the small picture for the rack is made, ms. */
@@ -68,14 +73,20 @@ export class Autosave {
     return since > 0 && (quiet > SNAPSHOT_QUIET_MS || since > SNAPSHOT_COMMANDS);
   }
 
+  /** Whether so much has been painted since the last snapshot that one is begun between two strokes. */
+  get snapshotOverdue(): boolean {
+    return this.snapshotDue(0) && this.keeping.sinceSnapshot > SNAPSHOT_OVERDUE;
+  }
+
   /** Begins a snapshot of the state as it is, and writes it in the background. */
   async snapshot(): Promise<void> {
     const { keeping, host } = this;
     keeping.beginSnapshot(host.studio());
     try {
       while (!(await keeping.continueSnapshot())) {
-        // a stroke in the air goes first
-        while (host.studio().strokeInAir) await new Promise((resolve) => setTimeout(resolve, 120));
+        // a stroke in the air goes first; but where the hand is ahead there is always one
+        for (let i = 0; i < WAITS && host.studio().strokeInAir; i++)
+          await new Promise((resolve) => setTimeout(resolve, WAIT_MS));
       }
     } catch {
       // the journal has everything; without a snapshot opening only takes longer

@@ -267,6 +267,7 @@ export class EngineHost {
           this.changed(unshown, change.slab, change.flowed);
           this.waterClock.set(performance.now());
           this.keep(command);
+          if (this.autosave?.snapshotOverdue) this.beginSnapshot();
           this.tellLater ??= setTimeout(() => this.postBench(), TELL_MS);
         });
         return;
@@ -762,11 +763,13 @@ export class EngineHost {
       this.wroteWait = performance.now();
       this.endWait();
     }
-    if (autosave.snapshotDue(quiet)) {
-      this.endWait();
-      void autosave.snapshot();
-    }
+    if (autosave.snapshotDue(quiet)) this.beginSnapshot();
     autosave.keepFace(quiet);
+  }
+
+  private beginSnapshot(): void {
+    this.endWait();
+    void this.autosave!.snapshot();
   }
 
   /** Prepares tiles in view for being painted on, while nothing else is to be done. @returns whether more are left */
