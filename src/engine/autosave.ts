@@ -10,8 +10,7 @@ const SNAPSHOT_QUIET_MS = 2500;
 const SNAPSHOT_COMMANDS = 40;
 /** Commands after which one is begun even if the hand is never waited for: so many are painted again in a few seconds. */
 const SNAPSHOT_OVERDUE = 120;
-/** How often a tile of a snapshot waits for a stroke in the air to end, and how long each time, ms. */
-const WAITS = 5;
+/** How long it is waited at a time for a stroke in the air to end, ms. */
 const WAIT_MS = 120;
 /** Time until a snapshot that could not be written is tried again, ms. */
 const SNAPSHOT_AGAIN_MS = 20_000;
@@ -81,12 +80,12 @@ export class Autosave {
   /** Begins a snapshot of the state as it is, and writes it in the background. */
   async snapshot(): Promise<void> {
     const { keeping, host } = this;
+    // a stroke in the air goes first; but where the hand is ahead there is always one
+    const waits = !this.snapshotOverdue;
     keeping.beginSnapshot(host.studio());
     try {
       while (!(await keeping.continueSnapshot())) {
-        // a stroke in the air goes first; but where the hand is ahead there is always one
-        for (let i = 0; i < WAITS && host.studio().strokeInAir; i++)
-          await new Promise((resolve) => setTimeout(resolve, WAIT_MS));
+        while (waits && host.studio().strokeInAir) await new Promise((resolve) => setTimeout(resolve, WAIT_MS));
       }
     } catch {
       // the journal has everything; without a snapshot opening only takes longer
