@@ -19,6 +19,7 @@ export function contactRow(block: i32, cell0: i32, count: i32, step: i32, u0: f3
   const n = int(p + 11), film = int(p + 12), relief = int(p + 13), body = int(p + 14), laid = int(p + 15), fresh = int(p + 16);
   const tip = int(p + 17), profile = int(p + 18), cells = int(p + 19), ride = int(p + 20), height = int(p + 21), appetite = int(p + 22);
   const mapWidth = int(p + 23), aside = p + 24, cure = int(p + 27), stain = get(p + 28), shear = get(p + 29), onTop = f32x4.splat(get(p + 30));
+  const hair = int(p + 31), follow = get(p + 32), hold = get(p + 33);
   const vol = n - 1;
   let cell = cell0, touched = 0;
   for (let k = 0; k < count; k++) {
@@ -44,7 +45,10 @@ export function contactRow(block: i32, cell0: i32, count: i32, step: i32, u0: f3
     set(r, get(r) + h + sink * t);
     set(r + 1, get(r + 1) + 1);
     const bristle = get(z + 1);
-    let gap = lift + (bristle + (u - <f32>ui) * (get(z + 3) - bristle)) * roughness + get(height + c) - h;
+    const off = get(hair + ui), part = u - <f32>ui;
+    const stiff: f32 = carried < 125 ? follow + ((<f32>1 - follow) * carried) / <f32>125 : <f32>1;
+    const hc = height + (c << 1);
+    let gap = lift + (bristle + part * (get(z + 3) - bristle)) * roughness + (off + part * (get(hair + ui + 1) - off)) + get(hc) + stiff * (get(hc + 1) - h);
     if (gap < 0) gap = 0;
     const overlap = t + hang * carried - gap;
     if (overlap <= 0) continue;
@@ -53,7 +57,7 @@ export function contactRow(block: i32, cell0: i32, count: i32, step: i32, u0: f3
     const fits = gap + <f32>18 + <f32>0.1 * carried;
     const dried = get(cure + here);
     const open = <f32>1 - dried;
-    let fd = give * contact;
+    let fd: f32 = carried > hold ? give * contact * (<f32>1 - hold / carried) : <f32>0;
     if (dried > 0) {
       fd *= <f32>1 + <f32>4 * dried * open;
       if (fd > <f32>0.95) fd = <f32>0.95;
@@ -71,7 +75,7 @@ export function contactRow(block: i32, cell0: i32, count: i32, step: i32, u0: f3
     }
     set(laid + here, own + given);
     const free = t - stain;
-    const fp = free > 0 ? (take * get(appetite + c) * contact * free * open * open) / t : <f32>0;
+    const fp = free > 0 ? (take * get(appetite + c) * contact * free * open * open * open) / t : <f32>0;
     const t2 = t + given - fp * t;
     let fr: f32 = 0;
     const surplus = t2 - gap - stain;

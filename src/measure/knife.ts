@@ -140,14 +140,14 @@ export const KNIFE: readonly Behaviour[] = [
         const step = studio.painting.mmPerPx;
         const rows: number[] = [];
         for (let at = y - 4; at < y + 4; at += step) rows.push(mean(values(studio, 'volume', [45, at, 15, step])));
-        return deviation(rows) / mean(rows);
+        return deviation(rows);
       };
       const stiff = furrows(0.95, 15);
       const fluid = furrows(0.05, 40);
       const high = values(studio, 'volume', [8, 8, 24, 12]).sort((a, b) => a - b);
       return [
         { what: 'highest hundredth', value: high[Math.floor(high.length * 0.99)] / 1000, unit: 'mm', least: 1 },
-        { what: 'furrows, stiff to fluid', value: stiff / fluid, least: 1.1 },
+        { what: 'depth of furrows, stiff to fluid', value: stiff / fluid, least: 1.8 },
       ];
     },
   },

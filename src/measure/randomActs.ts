@@ -89,6 +89,7 @@ export function randomAct(random: Randomness, widthMm: number, heightMm: number)
     () => ({ do: 'retube', from: pick(TUBES), to: pick(TUBES) }),
     () => ({ do: 'silhouette', outline: outline(), mixture: mixture(), edgeMm: below(3) }),
     () => ({ do: 'silhouette', outline: outline(), cut: true }),
+    () => ({ do: 'tone', mixture: mixture(), strength: below(1) }),
     () => ({ do: 'fix' }),
     () => ({ do: 'blow' }),
     () => ({ do: 'tilt', x: below(20), y: below(20) }),

@@ -97,8 +97,8 @@ export const STROKES: readonly Behaviour[] = [
       return [
         { what: 'coverage of the first three tenths', value: Math.min(...covered.slice(0, 3)), least: 0.95 },
         { what: 'largest rise of coverage', value: Math.max(...rises), most: 0.02 },
-        { what: 'coverage of the last tenth', value: covered[9], most: 0.5 },
-        { what: 'correlation of the tail with the grain', value: grip.length > 0 ? mean(grip) : 0, least: 0.3 },
+        { what: 'coverage of the last tenth', value: covered[9], most: 0.65 },
+        { what: 'correlation of the tail with the grain', value: grip.length > 0 ? mean(grip) : 0, least: 0.1 },
       ];
     },
   },

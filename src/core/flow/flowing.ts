@@ -382,7 +382,7 @@ export class Flow {
     // how far paint may go at once is bounded; fast paint in small cells moves in several goes
     const fastest = due.reduce((most, { index }) => Math.max(most, Math.min(FLOW.fastest, basin.film[index] + basin.paint[index])), 0); // prettier-ignore
     const steps = due[0].steps;
-    const k = f32[block + WATER.step];
+    const k = arena.f32[block + WATER.step];
     const goes = Math.max(1, Math.ceil((due.reduce((m, d) => Math.max(m, d.steps), steps) * fastest * this.fine) / k / 0.46 - 1e-9)); // prettier-ignore
     for (let go = 0; go < goes; go++) {
       if ((this.painting.flow.steps + go) & 1) {
@@ -416,7 +416,6 @@ export class Flow {
   private openBorders(layer: Layer, basin: Basin, due: readonly Due[]): void {
     const { tilesX, tilesY } = basin;
     const ready = new Set(due.map((d) => d.index));
-    const { f32 } = this.arena;
     for (const { index } of due) {
       const wash = layer.tiles[index]?.wash;
       if (!wash) continue;
@@ -436,7 +435,8 @@ export class Flow {
           const known = other.pigments.indexOf(pigment);
           if (!plane || (known >= 0 && other.coats.suspended[known])) return;
           for (let i = 0; i < TILE; i++) {
-            if (f32[plane + at + i * along] <= CROSSES) continue;
+            // making a plane ready can move the memory: it is read afresh
+            if (this.arena.f32[plane + at + i * along] <= CROSSES) continue;
             other.plane('suspended', pigment);
             other.plane('settled', pigment);
             return;

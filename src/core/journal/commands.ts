@@ -135,6 +135,15 @@ export const commandSchema = z.discriminatedUnion('do', [
     do: z.literal('mist').describe('Sprays clear water over the layer: wet paper stays wet, dry paper gets damp'),
     amount: unit.default(0.5),
   }),
+  z.strictObject({
+    do: z
+      .literal('tone')
+      .describe(
+        'Lays an even glaze, wash or dust of a mixture over the layer or what is selected of it, by the tool in hand',
+      ),
+    mixture: mixtureSchema,
+    strength: unit.default(0.3).describe('0 clear medium .. 1 half paint'),
+  }),
   z.strictObject({ do: z.literal('undo').describe('Takes back the last change to the painting') }),
   z.strictObject({ do: z.literal('redo').describe('Does again what was taken back') }),
   ...layerCommands,

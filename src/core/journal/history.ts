@@ -8,6 +8,7 @@ export const changesPainting = (command: Command): boolean =>
   command.do === 'retube' ||
   command.do === 'tilt' ||
   command.do === 'mist' ||
+  command.do === 'tone' ||
   command.do === 'fix' ||
   command.do === 'silhouette' ||
   command.do === 'blow' ||

@@ -70,8 +70,16 @@ export function strokeFor(tools: Toolbox, setting: StrokeSetting): StrokeInProgr
       const { blend } = setting.settings;
       return blend > 0 ? new Together([new SmudgeStroke(setting, rubbing(blend)), stick]) : stick;
     }
-    case 'finger':
-      return new SmudgeStroke(setting, RUBS.finger);
+    case 'finger': {
+      const smudge = new SmudgeStroke(setting, RUBS.finger);
+      const { layer } = setting;
+      if (layer.kind !== 'paint' || layer.basin || !layer.tiles.some((tile) => tile?.volume)) return smudge;
+      // wet paint is drawn along too
+      const { form, footprint } = tools.brushInHand();
+      const drawn = { ...setting, settings: { ...setting.settings, blend: 1 } };
+      const brush = new BrushStroke(drawn, form, footprint, tools.reservoirInHand());
+      return layer.tiles.some((tile) => tile?.wash?.dusty) ? new Together([smudge, brush]) : brush;
+    }
     case 'kneaded':
       return new KneadedStroke(setting);
     case 'eraser':

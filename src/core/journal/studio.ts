@@ -24,6 +24,7 @@ import { bringPicture, copyAll, duplicate, mergeDown } from './joinWork';
 import { allChanged, changeLayers } from './layerWork';
 import { changeMask } from './maskWork';
 import { select } from './selectWork';
+import { layTone } from './toneWork';
 import { stampPiece, transform } from './transformWork';
 import { mist } from '@/core/flow/mist';
 import { retube } from './retubeWork';
@@ -440,6 +441,8 @@ export class Studio {
         return retube(this.workplace, command);
       case 'silhouette':
         return silhouette(this.workplace, command, this.tools.current, this.layerForTool());
+      case 'tone':
+        return layTone(this.workplace, command, this.tools.current, this.layerForTool());
       case 'fix':
       case 'blow':
         return settleDust(this.workplace, command);

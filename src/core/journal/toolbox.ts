@@ -40,7 +40,7 @@ import type { Command } from './commands';
 import { PainterError } from './errors';
 
 /** Share of its paint that a brush keeps when it is wiped on a rag. */
-const WIPED_SHARE = 0.05;
+const WIPED_SHARE = 0.003;
 
 type Load = Extract<Command, { do: 'load' }>;
 
@@ -339,6 +339,7 @@ export class Toolbox {
   private carrier(tool: ToolId): Carrier | undefined {
     const settings = this.settings.get(tool)!;
     switch (kindOf(tool)) {
+      case 'finger':
       case 'brush': {
         const form = brushForm(settings);
         const f = this.footprint(tool, form);

@@ -92,6 +92,8 @@ function carried(painting: Painting, sheet: Sheet, how: Carrying): Map<number, T
 function carryingOf(painting: Painting, command: Of<'transform'>, box: PixelRect): Carrying {
   const { mmPerPx } = painting;
   const px = (mm: readonly number[]) => mm.map((v) => v / mmPerPx);
+  // a half turn takes cells to cells about the middle of any box, and leaves it where it is
+  if (command.turn === 180) return { cells: (x, y) => [box.left + box.right - 1 - x, box.top + box.bottom - 1 - y] };
   if (command.turn) return { cells: turnedAbout(command.turn, ...pivotOf(box)) };
   if (command.mirror === 'across') return { cells: (x, y) => [box.left + box.right - 1 - x, y] };
   if (command.mirror === 'down') return { cells: (x, y) => [x, box.top + box.bottom - 1 - y] };

@@ -41,7 +41,7 @@ export const CONTACT = {
   profile: 18,
   cells: 19,
   ride: 20, // [sum, count] for each reservoir cell
-  height: 21, // um for each reservoir cell
+  height: 21, // for each reservoir cell [um above what it rides on, what it rides on]
   appetite: 22, // readiness to take for each reservoir cell
   mapWidth: 23,
   aside: 24, // three cell offsets: left, ahead, right
@@ -49,7 +49,10 @@ export const CONTACT = {
   stain: 28, // float: film that cannot be taken up again, um
   shear: 29, // float: share of the fresh paint on top that is worked in by a stamp at full contact
   onTop: 30, // float: share of what is given that stays on top at first
-  words: 31,
+  hair: 31, // um that each hair (column of the maps) stands off at this moment
+  follow: 32, // float: share of the ground's relief that a hair with little paint does not follow
+  hold: 33, // float: paint that hair keeps to itself, um
+  words: 34,
 } as const;
 
 /** Film that a pressed bristle still leaves on a peak, um. */
@@ -60,6 +63,8 @@ export const STAIN_UM = 5;
 const TOP_UM = 40;
 /** How much more tacky paint takes from a brush, at its tackiest (half dry). */
 const GRAB = 4;
+/** A bundle of hair carrying this much bridges the valleys of the ground and fills them, um. */
+const BRIDGING_UM = 125;
 /** Bristles farther away than this cannot touch, um. */
 const OUT_OF_REACH_UM = 320;
 
@@ -97,6 +102,9 @@ export function contactRow(
   const stain = f32[p + CONTACT.stain];
   const shear = f32[p + CONTACT.shear];
   const onTop = f32[p + CONTACT.onTop];
+  const hair = i32[p + CONTACT.hair];
+  const follow = f32[p + CONTACT.follow];
+  const hold = f32[p + CONTACT.hold];
   const n = i32[p + CONTACT.channels];
   const film = i32[p + CONTACT.film];
   const relief = i32[p + CONTACT.relief];
@@ -139,7 +147,14 @@ export function contactRow(
     f32[r + 1] += 1;
 
     const bristle = f32[z + 1];
-    let gap = lift + (bristle + (u - ui) * (f32[z + 3] - bristle)) * roughness + f32[height + c] - h;
+    const off = f32[hair + ui];
+    const stiff = carried < BRIDGING_UM ? follow + ((1 - follow) * carried) / BRIDGING_UM : 1;
+    let gap =
+      lift +
+      (bristle + (u - ui) * (f32[z + 3] - bristle)) * roughness +
+      (off + (u - ui) * (f32[hair + ui + 1] - off)) +
+      f32[height + (c << 1)] +
+      stiff * (f32[height + (c << 1) + 1] - h);
     if (gap < 0) gap = 0;
     const overlap = t + hang * carried - gap;
     if (overlap <= 0) continue;
@@ -150,7 +165,7 @@ export function contactRow(
     const fits = gap + LEAST_ROOM_UM + 0.1 * carried;
     const set = f32[cure + cell];
     const open = 1 - set;
-    let fd = give * contact;
+    let fd = carried > hold ? give * contact * (1 - hold / carried) : 0;
     if (set > 0) fd = Math.min(0.95, fd * (1 + GRAB * set * open));
     const full = fd * carried;
     if (full > fits - t) {
@@ -168,7 +183,7 @@ export function contactRow(
     }
     f32[laid + cell] = own + given;
     const free = t - stain;
-    const fp = free > 0 ? (take * f32[appetite + c] * contact * free * open * open) / t : 0;
+    const fp = free > 0 ? (take * f32[appetite + c] * contact * free * open * open * open) / t : 0;
     const t2 = t + given - fp * t;
 
     let fr = 0;

@@ -55,11 +55,15 @@ describe.each([4, 8, 12])('a row of contact with %i channels', (n) => {
       const cellMap = arena.allocate(width * 4 * 4) >> 2;
       for (let i = 0; i < width * 4; i++)
         arena.i32[cellMap + i] = Math.floor(random() * cells) * 4 + Math.floor(random() * 3);
-      const height = plane(cells, () => 20 * random() - 30);
+      // pairs of height above what it rides on, and that
+      const height = plane(2 * cells, () => 10 * random() - 15);
+      const hair = plane(width * 4 + 2, () => 30 * (random() - 0.5));
       [60, 0.8, 35, 0.7, 0.12, 0.1, 0.3, 1 / 9, 0.6, ceiling, 8].forEach((v, i) => (arena.f32[b + i] = v));
       arena.f32[b + CONTACT.stain] = 5;
       arena.f32[b + CONTACT.shear] = 0.2;
       arena.f32[b + CONTACT.onTop] = 0.7;
+      arena.f32[b + CONTACT.follow] = 0.6;
+      arena.f32[b + CONTACT.hold] = 6;
       const words: Partial<Record<keyof typeof CONTACT, number>> = {
         channels: n,
         film,
@@ -73,6 +77,7 @@ describe.each([4, 8, 12])('a row of contact with %i channels', (n) => {
         cells: cellMap,
         ride: plane(cells * 2, () => 0),
         height,
+        hair,
         appetite: plane(cells, () => 0.15 + 0.8 * random()),
         mapWidth: width,
       };

@@ -34,6 +34,8 @@ export interface BrushForm {
   readonly softnessUm: number;
   /** Unsteadiness of single bristles. */
   readonly wiggleUm: number;
+  /** How far its width grows with the pressure: 0 as wide at any, 1 as a flat opens. */
+  readonly spreads: number;
   /** How much paint is pushed aside. */
   readonly plough: number;
   /** How unevenly clumps take paint up, share, and how readily neighbours share it. */
@@ -74,9 +76,10 @@ const FLAT: BrushForm = {
   wetReach: 0.9,
   softnessUm: 35,
   wiggleUm: 6,
+  spreads: 1,
   plough: 0.8,
   unevenness: 0.3,
-  sharing: 0.03,
+  sharing: 0.015,
   working: 9,
   soiling: 0.12,
   edge: 0.06,
@@ -90,6 +93,7 @@ const FLAT: BrushForm = {
 
 const ROUND: BrushForm = {
   ...FLAT,
+  spreads: 0,
   shape: 'round',
   aspect: 1,
   roughnessUm: 70,
@@ -104,6 +108,7 @@ const ROUND: BrushForm = {
 /** What carries no paint of its own and only moves what it finds. */
 const BLENDER: BrushForm = {
   ...FLAT,
+  spreads: 0,
   shape: 'dome',
   aspect: 0.9,
   roughnessUm: 12,
@@ -174,7 +179,7 @@ export const FORMS = {
     tuftUm: 1300,
     tipUm: 170,
     plough: 0.4,
-    wetReach: 1.4,
+    wetReach: 1,
     edge: 0.3,
   },
   sponge: {
@@ -194,9 +199,12 @@ export const FORMS = {
   },
   roller: {
     ...FLAT,
+    spreads: 0,
     shape: 'roller',
     aspect: 0.16,
-    roughnessUm: 115,
+    roughnessUm: 190,
+    patchMm: 0.8,
+    reach: 0.45,
     comb: 0,
     stiffness: 0.6,
     deposit: 1,
@@ -204,7 +212,7 @@ export const FORMS = {
     plough: 0,
     tuftUm: 800,
     tipUm: 160,
-    wiggleUm: 0,
+    wiggleUm: 4,
     soiling: 0.05,
   },
   'blender-soft': BLENDER,
@@ -259,6 +267,25 @@ export const FORMS = {
   },
 } satisfies Record<string, BrushForm>;
 
+/** A finger drawn through wet paint: soft, tight to the ground, carrying what it picks up on its skin. */
+export const FINGER: BrushForm = {
+  ...BLENDER,
+  aspect: 1.15,
+  roughnessUm: 14,
+  comb: 0,
+  patchMm: 0.5,
+  stiffness: 0.85,
+  deposit: 0.7,
+  pickup: 0.9,
+  plough: 0.55,
+  tuftUm: 60,
+  tipUm: 130,
+  reach: 0.9,
+  wiggleUm: 1,
+  working: 14,
+  edge: 0.4,
+};
+
 export type FormName = keyof typeof FORMS;
 
 /** The same brush in soft hair: it gives way, follows the ground, shares its paint, and leaves no furrows. */
@@ -268,12 +295,12 @@ const softHair = (form: BrushForm): BrushForm => ({
   comb: 0,
   clumps: 0,
   unevenness: 0.02,
-  sharing: 1,
+  sharing: 3,
   working: form.working * 0.4,
   stiffness: 0.25,
   plough: form.plough * 0.1,
   reach: Math.max(1, form.reach),
-  wiggleUm: Math.min(2, form.wiggleUm),
+  wiggleUm: Math.min(0.5, form.wiggleUm),
   rideMm: 1.25,
   rideStiffness: 0.3,
 });

@@ -1,12 +1,23 @@
 import type { FilmWindow } from '@/core/film/window';
 import type { Painting } from '@/core/film/painting';
 import { maths } from '@/core/maths/maths';
-import { noise1 } from '@/core/surface/noise';
+import { latticeHash } from '@/core/surface/noise';
 import type { Footprint } from './footprint';
+import { Hair } from './hair';
 import type { Reservoir } from './reservoir';
 import type { BrushForm } from './brushForms';
 import type { ToolSettings } from './tools';
 
+/** Paint with which hair is wetted and reaches into the grain, um. */
+const WETTED_UM = 45;
+/** How much of the relief a pressed hair follows. */
+const FOLLOWS = 0.92;
+/** Way in which a lock of hair springs down behind a step, mm. */
+const SPRING_MM = 0.35;
+/** Places across and along a brush at which it feels the relief, how fast it heeds them, and the height of peaks, deviations. */
+const FEELERS = 6;
+const FEELS = 0.08;
+const PEAKS = 1.28;
 /** Way after which the paint inside the brush is redistributed, mm. */
 const REDISTRIBUTE_MM = 0.5;
 
@@ -22,14 +33,15 @@ export class BrushInterior {
   tuft = 0;
   /** Sum and count of the heights felt under each cell since it last settled. */
   readonly ride: number;
-  /** Height at which each cell is, um, and its readiness to take paint. */
+  /** For each cell: height above what it rides on and that, um, and its readiness to take paint. */
   readonly height: number;
+  readonly hair: Hair;
   readonly appetite: number;
   private pigments: readonly number[];
   private readonly rideLevel: Float32Array;
-  private readonly wiggle: Float32Array;
+  private readonly greed: Float32Array;
   private freshDown = true;
-  private way = 0;
+  private feltPeakUm = 0;
   private sinceShift = 0;
   private shifts = 0;
 
@@ -44,10 +56,16 @@ export class BrushInterior {
     const { arena } = painting;
     const cells = reservoir.tipVolume.length;
     this.ride = arena.allocate(cells * 8);
-    this.height = arena.allocate(cells * 4);
+    this.height = arena.allocate(cells * 8);
+    this.hair = new Hair(arena, form, footprint, settings.sizeMm, seed);
     this.appetite = arena.allocate(cells * 4);
     this.rideLevel = new Float32Array(cells);
-    this.wiggle = new Float32Array(reservoir.across);
+    // locks take paint up unequally, the more the stiffer it is
+    const uneven = Math.min(1, form.unevenness * 4 * (0.1 + 1.2 * reservoir.body));
+    this.greed = Float32Array.from({ length: cells }, (_, c) => {
+      const i = c % reservoir.across;
+      return Math.max(0.1, 1 + uneven * (2 * latticeHash(i, 71, seed) + 1.5 * latticeHash(i >> 2, 72, seed) - 1.75));
+    });
     this.pigments = reservoir.pigments;
     this.withholdOwnPaint();
   }
@@ -55,6 +73,7 @@ export class BrushInterior {
   /** The brush is lifted: it feels the ground anew when it is set down. */
   liftOff(): void {
     this.freshDown = true;
+    this.hair.setDown();
   }
 
   /** Gives the memory back. */
@@ -62,7 +81,8 @@ export class BrushInterior {
     const { arena } = this.painting;
     const cells = this.reservoir.tipVolume.length;
     arena.free(this.ride, cells * 8);
-    arena.free(this.height, cells * 4);
+    arena.free(this.height, cells * 8);
+    this.hair.dispose();
     arena.free(this.appetite, cells * 4);
   }
 
@@ -142,30 +162,67 @@ export class BrushInterior {
   }
 
   /** Height at which each cell of the brush rides, and how ready it is to take paint. */
-  prepare(window: FilmWindow, x: number, y: number, cos: number, sin: number, pressure: number): void {
+  prepare(window: FilmWindow, x: number, y: number, cos: number, sin: number, pressure: number, hurryUm = 0): void {
     if (this.freshDown) this.feelGround(window, x, y, cos, sin, pressure);
     const { form, reservoir: r, painting } = this;
     const { f32 } = painting.arena;
     const n = this.channels;
     const grain = painting.surface.depthUm;
-    const base = painting.surface.peakUm - form.reach * pressure * (40 + 0.6 * grain);
+    this.feelRelief(window, x, y, cos, sin);
+    // hair that hardly follows the ground rides on its peaks
+    const peak = Math.max(painting.surface.peakUm, this.feltPeakUm);
+    const base = peak * this.follow(pressure) * (1 - 0.6 * pressure) - form.reach * pressure * (40 + 0.6 * grain) + hurryUm; // prettier-ignore
+    this.hair.stir(pressure, r.body);
     const lift = (0.25 + 0.3 * r.body) * (1 - 0.5 * pressure);
     const wet = form.wetReach * pressure * (30 + 0.7 * grain);
     const full = 0.8 / r.tipFull;
-    for (let i = 0; i < r.across; i++) {
-      const single =
-        noise1(this.way / 6.75 + (this.seed % 997) + i * 0.618, 1000 + i + (this.seed & 0xffff) * 64) - 0.5;
-      const clump = noise1(this.way / 22.5 + (this.seed % 997) + (i >> 1) * 0.377, 3000 + (i >> 1)) - 0.5;
-      this.wiggle[i] = form.wiggleUm * 2 * (single + 0.6 * clump);
-    }
     const heights = this.height >> 2;
     const appetites = this.appetite >> 2;
-    for (let c = 0, i = 0; c < this.rideLevel.length; c++) {
+    let all = 0;
+    let hairy = 0;
+    for (let c = 0; c < this.rideLevel.length; c++) {
       const carried = f32[(this.tip >> 2) + c * n + n - 1];
-      f32[heights + c] = this.rideLevel[c] + base + lift * carried - wet * Math.min(1, carried / 100) + this.wiggle[i];
-      f32[appetites + c] = form.thirsty ? 1 : Math.max(0.25, 1 - full * carried);
-      if (++i === r.across) i = 0;
+      f32[heights + 2 * c] = base + lift * carried - wet * Math.min(1, carried / WETTED_UM);
+      f32[heights + 2 * c + 1] = this.rideLevel[c];
+      f32[appetites + c] = form.thirsty ? 1 : Math.max(0.25, 1 - full * carried) * this.greed[c];
+      if (this.footprint.hairy[c]) {
+        all += carried;
+        hairy++;
+      }
     }
+    this.hair.carriedUm = all / Math.max(1, hairy);
+  }
+
+  /** Feels how high the peaks under the brush stand: those of the ground, or of dried paint on it. */
+  private feelRelief(window: FilmWindow, x: number, y: number, cos: number, sin: number): void {
+    const { footprint, painting } = this;
+    const { f32 } = painting.arena;
+    let [sum, squares, count] = [0, 0, 0];
+    for (let j = 0; j < FEELERS; j++) {
+      for (let i = 0; i < FEELERS; i++) {
+        // set unevenly, so that they do not beat with a weave
+        const u = (((i + latticeHash(i, j, this.shifts)) / FEELERS) * 2 - 1) * footprint.halfWidth;
+        const v = (((j + latticeHash(j, i, this.shifts + 7)) / FEELERS) * 2 - 1) * footprint.halfLength;
+        const px = Math.floor(x + cos * u - sin * v);
+        const py = Math.floor(y + sin * u + cos * v);
+        if (px < 0 || py < 0 || px >= painting.width || py >= painting.height || !window.contains(px, py, px + 1, py + 1)) continue; // prettier-ignore
+        const h = f32[(window.relief >> 2) + (py - window.y0) * window.width + px - window.x0];
+        sum += h;
+        squares += h * h;
+        count++;
+      }
+    }
+    if (count < 2) return;
+    const peak = PEAKS * Math.sqrt(Math.max(0, squares / count - (sum / count) ** 2));
+    this.feltPeakUm += (peak - this.feltPeakUm) * (this.feltPeakUm === 0 ? 1 : FEELS);
+  }
+
+  /**
+   * Share of the relief that hair with little paint does not follow: a light hand rides on the tops, a pressing one
+   * bends every hair into the ground.
+   */
+  follow(pressure: number): number {
+    return Math.max(0.25, 1 - FOLLOWS * pressure * (1.35 - 0.45 * this.form.stiffness));
   }
 
   /** Touch-down: what lies under each cell of the brush. */
@@ -209,7 +266,7 @@ export class BrushInterior {
 
   /** Inside the brush: it settles on the ground, the tuft feeds the tip, the heel gets dirty, bristles share paint. */
   advance(wayMm: number, lengthMm: number): void {
-    this.way += wayMm;
+    this.hair.advance(wayMm);
     this.sinceShift += wayMm;
     if (this.sinceShift < Math.min(REDISTRIBUTE_MM, 0.12 * lengthMm)) return;
     const way = this.sinceShift;
@@ -223,6 +280,8 @@ export class BrushInterior {
     const ride = this.ride >> 2;
     const k = way / lengthMm;
     const forget = 1 - maths.exp(-way / Math.min(form.rideMm, Math.max(1, 0.3 * this.settings.sizeMm)));
+    // off a step hair springs down, each lock in its own time
+    const grain = 10 + 0.3 * this.painting.surface.depthUm;
     const feed = (1 - maths.exp(-2.2 * k)) * this.own;
     const soil = 1 - maths.exp(-form.soiling * k);
     const capacity = tuftCapacityUm(form, this.settings.sizeMm);
@@ -230,7 +289,11 @@ export class BrushInterior {
     for (let c = 0; c < cells; c++) {
       const count = f32[ride + 2 * c + 1];
       if (count > 0) {
-        rideLevel[c] += (f32[ride + 2 * c] / count - rideLevel[c]) * forget;
+        const d = f32[ride + 2 * c] / count - rideLevel[c];
+        const drop = -d - grain;
+        const spring =
+          drop > 0 ? 1 - maths.exp(-way / (SPRING_MM * (0.5 + latticeHash(c, this.shifts, this.seed)))) : 0;
+        rideLevel[c] += d * Math.max(forget, (spring * drop) / (drop + 15));
         f32[ride + 2 * c] = 0;
         f32[ride + 2 * c + 1] = 0;
       }
@@ -240,7 +303,7 @@ export class BrushInterior {
       const T = f32[b + n - 1];
       const V = f32[a + n - 1];
       const level = T > 0 ? T / capacity : 0;
-      const want = r.tipFull * Math.min(1, 1.25 * maths.pow(level, 0.75));
+      const want = r.tipFull * Math.min(1, 1.45 * maths.pow(level, 0.6));
       if (V < want && T > 1e-4) move(f32, b, a, Math.min(((want - V) * feed) / T, 0.5), n);
       else if (V > r.tipFull && T < capacity) move(f32, a, b, Math.min(((V - r.tipFull) * feed * 0.5) / V, 0.5), n);
       if (soil > 0) swap(f32, a, b, soil * this.own, n);

@@ -6,6 +6,8 @@ import type { Sample, Stamp } from './path';
 import { StampedStroke, type StrokeSetting } from './stampedStroke';
 import type { Reservoir } from './reservoir';
 import { DustUp, WORKS_IN } from './dustUp';
+import { pullOff, type Stand } from './pullOff';
+import { peel } from './rollerPeel';
 import { Settling } from './settling';
 import type { BrushForm } from './brushForms';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
@@ -13,6 +15,11 @@ import { hypot, maths } from '@/core/maths/maths';
 
 /** Shortest distance of stamps, mm. */
 const LEAST_SPACING_MM = 0.22;
+/** Speed of a usual stroke, mm/s; how far one e times as fast keeps hair off, um. */
+const USUAL_MM_PER_S = 100;
+const HURRY_UM = 20;
+/** Stiffest paint that hair keeps to itself, um. */
+const HELD_UM = 7;
 /** Length on which rates of the prototype units rest, mm. */
 const UNIT_MM = 0.25;
 /** Levelling is shown with every so many publications. */
@@ -31,6 +38,11 @@ export class BrushStroke extends StampedStroke {
   private tow: { x: number; y: number } | undefined;
   private random: number;
   private spacingRandom: number;
+  /** Speed against the usual, natural logarithm, and when the last stamp was made. */
+  private haste = 0;
+  private lastT: number | undefined;
+  /** Where the brush stood last, if it has not been lifted since. */
+  private lastDown: Stand | undefined;
 
   readonly staysAsShown = true;
   private readonly settling: Settling;
@@ -69,12 +81,14 @@ export class BrushStroke extends StampedStroke {
   }
 
   protected override touchDown(): void {
+    this.pullOff();
     this.tow = undefined;
     this.interior.liftOff();
   }
 
   protected override finish(): void {
     if (this.interior.channels > 0) {
+      this.pullOff();
       growRect(this.changed, this.settling.finish());
       super.finish();
       this.interior.unpack();
@@ -136,7 +150,10 @@ export class BrushStroke extends StampedStroke {
       const length = hypot(ux, uy) || 1;
       this.tow = { x: point.x - (ux / length) * towLength, y: point.y - (uy / length) * towLength };
     }
-    if (pressure <= 0.01) return;
+    if (pressure <= 0.01) {
+      this.lastDown = undefined; // lifted as it went
+      return;
+    }
     const angle = this.angleAt(point, dx, dy);
     const x = point.x * this.pxPerMm;
     const y = point.y * this.pxPerMm;
@@ -160,16 +177,60 @@ export class BrushStroke extends StampedStroke {
     const lengthMm = this.contactLength(pressure, cosAlong);
     this.way += wayMm;
     footprint.rollTo(this.way);
+    const hurryUm = this.hurry(point.t, wayMm);
     this.setBlock(pressure, wayMm, lengthMm, dx, dy, cos, sin);
-    this.interior.prepare(window, x, y, cos, sin, pressure);
+    this.interior.prepare(window, x, y, cos, sin, pressure, hurryUm);
     if (form.thirsty && settings.solvent > 0) this.dissolve(rect, x, y, wayMm, lengthMm);
     this.rows(point, x, y, cos, sin, dx, dy, pressure, reachY);
+    if (form.shape === 'roller') this.peel(rect, x, y, cos, sin, dx, dy, wayMm, lengthMm);
     this.dust?.stamped(x, y, Math.max(footprint.halfWidth, footprint.halfLength), 1 - maths.exp((-WORKS_IN * wayMm) / lengthMm), rect); // prettier-ignore
     this.interior.advance(wayMm, lengthMm);
+    this.lastDown = { x, y, cos, sin, dx, dy, pressure, rect };
 
     this.touch(rect);
     const levelled = this.settling.stamped(rect, wayMm, lengthMm);
     if (levelled) growRect(this.settled, levelled);
+  }
+
+  /** The brush is taken off where it stands. */
+  private pullOff(): void {
+    const at = this.lastDown;
+    this.lastDown = undefined;
+    const { form, footprint, reservoir, window, interior, seed, settings } = this;
+    if (!at || at.pressure < 0.08 || interior.channels === 0 || form.shape === 'roller') return;
+    const clings = reservoir.body * Math.sqrt(reservoir.body) * Math.min(1, form.plough * 1.5) * settings.strength;
+    const { arena } = this.painting;
+    const pointed = form.shape === 'round' || form.shape === 'dome';
+    const mm = this.painting.mmPerPx;
+    pullOff({ arena, window, footprint, interior, seed, mm, pointed, mark: this.settling.mark }, at, clings);
+  }
+
+  private peel(
+    rect: PixelRect,
+    x: number,
+    y: number,
+    cos: number,
+    sin: number,
+    dx: number,
+    dy: number,
+    wayMm: number,
+    lengthMm: number,
+  ) {
+    const { window, footprint, painting } = this;
+    const mm = painting.mmPerPx;
+    const band = { x, y, dx, dy, cos, sin, halfWidth: footprint.halfWidth, behind: (0.5 * lengthMm) / mm, way: wayMm / mm, rect }; // prettier-ignore
+    peel(painting.arena, window, this.interior.channels, mm, painting.spec.seed & 0xffff, band);
+  }
+
+  /** How far a quick hand keeps the hair off the ground, um: it has no time to follow, and paint drags it up. */
+  private hurry(t: number, wayMm: number): number {
+    const ms = this.lastT === undefined ? 0 : t - this.lastT;
+    this.lastT = t;
+    if (ms > 0) {
+      const speed = Math.max(0.1, Math.min(20, (wayMm * 1000) / ms / USUAL_MM_PER_S));
+      this.haste += (maths.log(speed) - this.haste) * Math.min(1, wayMm / 3);
+    }
+    return HURRY_UM * this.haste * Math.min(1, this.form.wiggleUm / 6);
   }
 
   /** Solvent on a rag opens paint that has begun to dry. */
@@ -216,11 +277,14 @@ export class BrushStroke extends StampedStroke {
     const blend = settings.blend;
     const gain = (0.35 + 2.17 * blend) / (0.35 + 2.17 * form.naturalBlend);
     const deposit = form.deposit * settings.strength;
-    f32[b + CONTACT.roughness] = form.roughnessUm * (1 - 0.55 * pressure) * (0.65 + 0.85 * body * body + 0.2 * body);
+    f32[b + CONTACT.roughness] = form.roughnessUm * (1 - 0.55 * pressure) * (0.3 + 0.85 * body * body + 0.55 * body);
     f32[b + CONTACT.hang] = 0.9 * (0.65 + 0.35 * soft) * (1 + 0.8 * reservoir.thin);
     f32[b + CONTACT.softness] = form.softnessUm;
     f32[b + CONTACT.sink] = interior.carriedByFilm(pressure);
-    f32[b + CONTACT.give] = 1 - maths.exp(-3 * deposit * k);
+    // a quick brush has less time to wet the ground
+    f32[b + CONTACT.give] = 1 - maths.exp(-3 * deposit * k * maths.exp(-0.3 * this.haste));
+    f32[b + CONTACT.follow] = interior.follow(pressure);
+    f32[b + CONTACT.hold] = form.thirsty ? 0 : HELD_UM * (0.4 + body);
     // a rag wet with solvent takes more, and the stain too
     const dissolves = form.thirsty ? settings.solvent : 0;
     f32[b + CONTACT.take] = 1 - maths.exp(-3 * form.pickup * (1 + dissolves) * gain * settings.strength * k);
@@ -249,6 +313,7 @@ export class BrushStroke extends StampedStroke {
     i32[b + CONTACT.ride] = interior.ride >> 2;
     i32[b + CONTACT.height] = interior.height >> 2;
     i32[b + CONTACT.appetite] = interior.appetite >> 2;
+    i32[b + CONTACT.hair] = interior.hair.address >> 2;
     i32[b + CONTACT.mapWidth] = footprint.mapWidth;
     this.aimPlough(i32, b + CONTACT.aside, dx, dy, cos, sin);
   }

@@ -7,6 +7,8 @@ const EVERY = 0.42;
 const SCATTER = 0.4;
 const DRAWN = 0.32;
 
+const clampLean = (degrees: number) => Math.max(-70, Math.min(70, degrees));
+
 /**
  * Scattered dabbing: instead of being drawn along the path, the tool is set down again and again beside it, turned
  * at random, and drawn a short way each time.
@@ -41,7 +43,13 @@ export class DabWalker {
     const far = SCATTER * this.sizeMm * Math.sqrt(this.random());
     const heading = 2 * Math.PI * this.random();
     const drawn = DRAWN * this.sizeMm * (0.5 + this.random());
-    const pressure = Math.min(1, at.pressure * (0.75 + 0.4 * this.random()));
+    const pressure = Math.min(1, at.pressure * (0.6 + 0.55 * this.random()));
+    // no two touches are held alike: the handle turns and leans, the wrist swings, the push comes early or late
+    const lean = 22 * this.random();
+    const leaning = 2 * Math.PI * this.random();
+    const twist = at.twist + 70 * (this.random() + this.random() - 1);
+    const swing = (this.random() - 0.5) * 1.4;
+    const early = 0.6 + 0.8 * this.random();
     const x = at.x + far * maths.cos(angle);
     const y = at.y + far * maths.sin(angle);
     this.touchDown();
@@ -51,10 +59,13 @@ export class DabWalker {
       const s = i / steps;
       walker.add({
         ...at,
-        x: x + drawn * (s - 0.5) * maths.cos(heading),
-        y: y + drawn * (s - 0.5) * maths.sin(heading),
+        x: x + drawn * (s - 0.5) * maths.cos(heading + swing * s),
+        y: y + drawn * (s - 0.5) * maths.sin(heading + swing * s),
+        tiltX: clampLean(at.tiltX + lean * maths.cos(leaning)),
+        tiltY: clampLean(at.tiltY + lean * maths.sin(leaning)),
+        twist: twist + 25 * swing * s,
         // pressed down and lifted
-        pressure: pressure * maths.sin(Math.PI * (0.15 + 0.7 * s)),
+        pressure: pressure * maths.sin(Math.PI * (0.15 + 0.7 * maths.pow(s, early))),
       });
     }
     walker.end();

@@ -53,8 +53,9 @@ export function makeFootprint(arena: Arena, form: BrushForm, sizeMm: number, mmP
   // a roller as wide as four of its diameters and a little more
   const around = rolls ? Math.max(mapLength, Math.round(Math.min(150, 0.9 * sizeMm) / (mmPerPx / perPx))) : mapLength;
   const lengthMm = (around / perPx) * mmPerPx;
-  const cellMm = 0.75;
-  const across = Math.max(6, Math.min(64, Math.round(sizeMm / cellMm)));
+  // locks of hair; never finer than the painting, whose cells exchange paint with them
+  const cellMm = Math.max(rolls ? 0.75 : 0.45, 1.5 * mmPerPx);
+  const across = Math.max(6, Math.min(72, Math.round(sizeMm / cellMm)));
   const along = Math.max(3, Math.min(24, Math.round(lengthMm / Math.max(cellMm, sizeMm / across))));
 
   const samples = mapWidth * mapLength;
@@ -81,7 +82,7 @@ export function makeFootprint(arena: Arena, form: BrushForm, sizeMm: number, mmP
           ? fractalNoise(x / patch, y / patch, seed + 2, 3)
           : fractalNoise(x / 0.6, y / 1.75, seed + 2, 2);
       const at = j * mapWidth + i;
-      map[2 * at] = tuftProfile(form, i / (mapWidth - 1), (j + 0.5) / mapLength, y, seed); // a roller's: see below
+      map[2 * at] = tuftProfile(form, i / (mapWidth - 1), (j + 0.5) / mapLength, y, seed, x, sizeMm); // a roller's: see below
       map[2 * at + 1] = form.comb * bristles[column] + (1 - form.comb) * all;
       // cell borders wander, so that they look like bristles and not like a grid
       const cu = (x / sizeMm) * across + (noise1(x / 0.325, seed + 17) - 0.5) * 1.3;
@@ -170,10 +171,25 @@ function combOfBristles(form: BrushForm, sizeMm: number, mapWidth: number, mm: n
   return comb.map((v) => Math.min(1, (v - lo) / (hi - lo)));
 }
 
+/** How far hairs at a place stand out before the rest or end short of it, mm: most hardly, single ones a good way. */
+function hairEnd(xMm: number, seed: number): number {
+  const r = noise1(xMm / 0.21, seed + 51);
+  const lock = noise1(xMm / 0.8, seed + 53) - 0.5;
+  const stray = noise1(xMm / 0.15, seed + 54);
+  return (
+    0.6 * lock +
+    4 * (r - 0.5) * (r - 0.5) * (r - 0.5) * (0.2 + noise1(xMm / 2.1, seed + 55)) +
+    (stray > 0.84 ? 2.4 * (stray - 0.84) : 0)
+  );
+}
+
 /** Height of the unpressed tuft at a place of the footprint (0..1 each way). */
-function tuftProfile(form: BrushForm, s: number, t: number, yMm: number, seed: number): number {
+function tuftProfile(form: BrushForm, s: number, t: number, yMm: number, seed: number, xMm = 0, sizeMm = 0): number {
   const u = s * 2 - 1;
-  const v = t * 2 - 1;
+  // hairs end where they like: the front of a tuft is ragged, and worn round
+  const rag = sizeMm > 0 ? Math.min(1, form.wiggleUm / 6) : 0;
+  const ragMm = rag * (hairEnd(xMm, seed) * Math.min(1, 0.25 + sizeMm / 24) + (noise1(xMm / 1.9, seed + 52) - 0.5) * 0.1 * sizeMm); // prettier-ignore
+  const v = t * 2 - 1 + (rag > 0 ? ragMm / (0.5 * form.aspect * sizeMm) + 0.12 * rag * u * u : 0);
   const au = Math.abs(u);
   const av = Math.abs(v);
   const r2 = u * u + v * v;

@@ -15,13 +15,15 @@ export interface KnifeForm {
   readonly flex: number;
   /** Depth of its nicks, um. */
   readonly nickUm: number;
+  /** How far wet paint carries it, 0 a steep blade that cuts through .. 1. */
+  readonly floats: number;
   /** Share of the bead that stays as a ridge where the knife is lifted. */
   readonly leaves: number;
 }
 
 export const KNIVES: Record<'knife' | 'scraper', KnifeForm> = {
-  knife: { standUm: 650, liftUm: 160, dig: 0.3, slopeUmPerMm: 220, flex: 0.5, nickUm: 22, leaves: 0.45 },
-  scraper: { standUm: 150, liftUm: 30, dig: 0.45, slopeUmPerMm: 500, flex: 0.15, nickUm: 8, leaves: 0 },
+  knife: { standUm: 650, liftUm: 160, dig: 0.3, slopeUmPerMm: 220, flex: 0.5, nickUm: 22, floats: 1, leaves: 0.45 },
+  scraper: { standUm: 44, liftUm: 10, dig: 0.06, slopeUmPerMm: 500, flex: 0.15, nickUm: 8, floats: 0.1, leaves: 0 },
 };
 
 /** Room on both sides of the blade, where paint is pushed out and stands free, mm. */

@@ -2,7 +2,7 @@ import { growRect, type PixelRect } from '@/core/film/pixelRect';
 import { BLADE } from '@/core/kernels/blade';
 import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
 import { maths } from '@/core/maths/maths';
-import { noise1, randomFrom } from '@/core/surface/noise';
+import { noise1, noise2, randomFrom } from '@/core/surface/noise';
 import { bladeWidthMm, columnsOf, FREE_MM, type KnifeForm } from './knifeForm';
 import type { Sample, Stamp } from './path';
 import type { Reservoir } from './reservoir';
@@ -43,6 +43,8 @@ export class KnifeStroke extends StampedStroke {
   private readonly block: number;
   private readonly ride: number;
   private readonly nick: number;
+  /** Nicks as the blade drags at this moment. */
+  private readonly rough: number;
   private readonly felt: number;
   private bead = 0;
   private channels = 0;
@@ -50,6 +52,7 @@ export class KnifeStroke extends StampedStroke {
   private pigments: readonly number[] = [];
   private down = false;
   private way = 0;
+  private downAt = 0;
   /** Stiffness and thickness of the film under the blade. */
   private feltBody = 0.4;
   private feltUm = 0;
@@ -71,6 +74,7 @@ export class KnifeStroke extends StampedStroke {
     this.block = arena.allocate(BLADE.words * 4) >> 2;
     this.ride = arena.allocate(this.columns * 4) >> 2;
     this.nick = arena.allocate((this.columns * 4 + 8) * 4) >> 2;
+    this.rough = arena.allocate((this.columns * 4 + 8) * 4) >> 2;
     this.felt = arena.allocate(this.columns * 12) >> 2;
     this.settling = new Settling(setting.painting, this.window, Math.max(0.4, reservoir.body));
     // nicks of the blade, and its wear: the same in every stroke of a painting
@@ -100,6 +104,7 @@ export class KnifeStroke extends StampedStroke {
     arena.free(this.block << 2, BLADE.words * 4);
     arena.free(this.ride << 2, this.columns * 4);
     arena.free(this.nick << 2, (this.columns * 4 + 8) * 4);
+    arena.free(this.rough << 2, (this.columns * 4 + 8) * 4);
     arena.free(this.felt << 2, this.columns * 12);
   }
 
@@ -159,12 +164,15 @@ export class KnifeStroke extends StampedStroke {
     const mm = painting.mmPerPx;
     const b = this.block;
     // held on its edge or tip, the blade is drawn under more pressure and stands steeper
-    const stands = settings.hold === 'flat' ? 1 : 0.55;
+    const stands = { flat: 1, tip: 0.55, edge: 0.3 }[settings.hold];
     const held =
-      stands * form.standUm * maths.pow(1 - pressure, 1.5) + form.liftUm * this.feltBody * Math.sqrt(1 - pressure);
+      stands * form.standUm * maths.pow(1 - pressure, 1.5) +
+      stands * form.liftUm * this.feltBody * Math.sqrt(1 - pressure);
     // a bead carries the blade; without one it sinks into the film that it finds, the deeper the harder it is pressed
     const carried = Math.min(1, this.beadUm() / CARRYING_UM);
-    const sunk = Math.min(held, this.feltUm * (1.05 - maths.pow(pressure, 1.2)));
+    // on its edge an empty blade cuts down to the ground
+    const cuts = settings.hold === 'edge' ? 0.15 : 1;
+    const sunk = cuts * Math.min(held, this.feltUm * (1.05 - maths.pow(pressure, 1.2)));
     const stand =
       carried * held + (1 - carried) * sunk - form.dig * painting.surface.depthUm * pressure * pressure * pressure;
     const chatter =
@@ -172,10 +180,22 @@ export class KnifeStroke extends StampedStroke {
     // the pen's lean along the edge lifts its other end
     const lean = maths.tan((clamp(cos * point.tiltX + sin * point.tiltY) * Math.PI) / 180);
     const leanUm = (-lean * 420) / (this.width / 2);
-    f32.set([cos, sin, point.x / mm - window.x0, point.y / mm - window.y0], b + BLADE.cos);
+    // the wrist lets the ends of the blade wander
+    const { way } = this;
+    const s = this.seed & 0xffff;
+    const drift = (k: number) => (noise1(way / 2.3, s + k) - 0.5) * 0.5 + (noise1(way / 0.6, s + k + 1) - 0.5) * 0.34;
+    const wander = Math.min(1, this.width / 6);
+    const [one, other] = [wander * drift(31), wander * drift(41)];
+    const shift = (one - other) / 2;
+    const span = this.width / 2 + (one + other) / 2;
+    f32.set(
+      [cos, sin, (point.x + cos * shift) / mm - window.x0, (point.y + sin * shift) / mm - window.y0],
+      b + BLADE.cos,
+    );
+    this.roughen(stand);
     f32.set(
       [
-        (this.width / 2 + FREE_MM) / mm, this.width / 2 / mm, (this.width + 2 * FREE_MM) / this.columns / mm,
+        (this.width / 2 + FREE_MM) / mm, span / mm, (this.width + 2 * FREE_MM) / this.columns / mm,
         BACK_MM / mm, AHEAD_MM / mm, stand, form.nickUm * (0.5 + 0.0035 * Math.max(0, stand)),
         chatter * Math.min(1, Math.max(0, stand / 100)), form.slopeUmPerMm * mm, BEYOND_UM_PER_MM * mm,
         leanUm * mm, Math.abs(lean) * 80, 1 - maths.exp((-2.2 * wayMm) / 0.25), LAY_MM / mm,
@@ -186,19 +206,43 @@ export class KnifeStroke extends StampedStroke {
     i32.set(
       [
         window.channels, window.film >> 2, window.relief >> 2, window.body >> 2, window.laid >> 2, window.fresh >> 2,
-        window.cure >> 2, this.bead, this.ride, this.nick, this.felt, this.columns, window.width,
+        window.cure >> 2, this.bead, this.ride, this.rough, this.felt, this.columns, window.width,
         rect.left - window.x0, rect.top - window.y0, rect.right - window.x0, rect.bottom - window.y0,
       ],
       b + BLADE.channels,
     ); // prettier-ignore
     f32[b + BLADE.standoff] = STANDOFF_MM / mm;
     // a light hand with a full blade floats on wet paint; pressed or empty it goes through
-    f32[b + BLADE.buoyancy] = carried * (1 - pressure ** 2);
+    f32[b + BLADE.buoyancy] = form.floats * (settings.hold === 'edge' ? 0.15 : 1) * carried * (1 - pressure ** 2);
     f32[b + BLADE.stir] = 0.3 * pressure * (0.1 + 2 * settings.blend) * (1 - maths.exp((-2.2 * wayMm) / 0.25));
     for (let c = 0; c < this.columns; c++) {
       f32[this.felt + 3 * c] = 0;
       f32[this.felt + 3 * c + 1] = -1e9;
       f32[this.felt + 3 * c + 2] = 0;
+    }
+  }
+
+  /**
+   * What the blade's edge is at this moment: its nicks, and on them lumps and dried crumbs that it drags along for a
+   * while, chatter that runs along it, and, where it was set down, places to which the paint has not run yet.
+   */
+  private roughen(stand: number): void {
+    const { f32 } = this.painting.arena;
+    const { way, form } = this;
+    const s = this.seed & 0xffff;
+    const scale = 1 / (form.nickUm * (0.5 + 0.0035 * Math.max(0, stand)));
+    const deep = scale * Math.min(1, Math.max(0.3 * form.floats, stand / 140));
+    const since = way - this.downAt;
+    for (let i = 0; i < this.columns * 4 + 8; i++) {
+      const x = i * ((this.width + 2 * FREE_MM) / this.columns / 4);
+      const crumb = noise2(x / 0.35, way / 13, s + 51);
+      let um = crumb > 0.74 ? (crumb - 0.74) * 330 : 0;
+      um += (noise2(x / 2.6, way / 1.1, s + 52) - 0.5) * 34 + (noise2(x / 1.1, way / 0.45, s + 53) - 0.5) * 18;
+      um += (noise2(x / 1.5, way / 9, s + 54) - 0.5) * 50;
+      const landing = 0.15 + 2.1 * noise1(x / 0.7, s + 55) * noise1(x / 2.4, s + 56);
+      let at = f32[this.nick + i] + um * deep;
+      if (since < landing) at += 2600 * scale * (1 - since / landing);
+      f32[this.rough + i] = at;
     }
   }
 
@@ -287,6 +331,7 @@ export class KnifeStroke extends StampedStroke {
     }
     this.stiffen(20);
     this.feltUm = cells > 0 ? film / cells : 0;
+    this.downAt = this.way;
     this.down = true;
   }
 
@@ -325,10 +370,18 @@ export class KnifeStroke extends StampedStroke {
       for (let px = Math.max(rect.left, window.x0); px < Math.min(rect.right, window.x0 + window.width); px++) {
         const X = (px + 0.5) * mm - last.x;
         const Y = (py + 0.5) * mm - last.y;
-        const c = Math.floor((last.cos * X + last.sin * Y + this.width / 2 + FREE_MM) / column);
+        const u = last.cos * X + last.sin * Y + this.width / 2 + FREE_MM;
+        const c = Math.floor(u / column);
         const v = last.cos * Y - last.sin * X;
-        if (c < 0 || c >= columns || v < 0 || v >= lengths[c]) continue;
-        const weight = (0.4 + Math.min(1, (2 * v) / lengths[c])) * (1 - v / lengths[c]);
+        if (c < 0 || c >= columns || v < 0) continue;
+        // it parts raggedly, and runs on from column to column
+        const f = u / column - 0.5;
+        const c0 = Math.max(0, Math.floor(f));
+        const mixed = lengths[c0] + (lengths[Math.min(columns - 1, c0 + 1)] - lengths[c0]) * Math.max(0, f - c0);
+        const s = this.seed & 0xffff;
+        const length = mixed * (0.45 + 0.7 * noise1(u / 0.8, s + 57) + 0.35 * noise1(u / 0.3, s + 58));
+        if (lengths[c] <= 0 || v >= length) continue;
+        const weight = (0.4 + Math.min(1, (2 * v) / length)) * (1 - v / length) * (0.6 + 0.8 * noise2(u / 0.9, v / 0.4, s + 59)); // prettier-ignore
         cells.push({ cell: (py - window.y0) * window.width + px - window.x0, c, weight });
         totals[c] += weight;
       }

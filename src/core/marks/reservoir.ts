@@ -149,8 +149,9 @@ export function loadReservoir(r: Reservoir, l: Loading): void {
   r.body = stiffnessOf(make);
   r.thin = 1 - (1 - make.thin) * (1 - make.solvent);
   r.amount = l.amount;
-  // stiff paint and a full load hang on in thicker lumps
-  r.tipFull = carrier.tipUm * (0.5 + 0.9 * r.body) * Math.min(3, Math.max(0.35, l.amount));
+  // stiff paint and a full load hang on in thicker lumps; a brush dipped less carries as closed a head, but less behind it
+  const head = l.amount < 1 ? 0.3 + 0.7 * maths.pow(Math.max(0, l.amount), 0.6) : Math.min(3, l.amount);
+  r.tipFull = carrier.tipUm * (0.5 + 0.9 * r.body) * head;
   const inner = contents(l.mixture, make);
   const outer = l.edge && contents(l.edge.mixture, make);
   const border = 1 - 2 * (l.edge?.share ?? 0.5);
@@ -162,7 +163,7 @@ export function loadReservoir(r: Reservoir, l: Loading): void {
     const edge = outer ? 1 / (1 + maths.exp(-(u - border + ragged) / 0.06)) : 0;
     const uneven = carrier.unevenness ?? 0.3;
     const level = Math.min(l.amount, 1.5) * (1 + uneven * (noise1(i / 2.5, l.seed + 77) - 0.5));
-    const tip = Math.max(0, r.tipFull * Math.min(1, 0.4 + level) - r.tipVolume[c]);
+    const tip = Math.max(0, r.tipFull * Math.min(1, 0.7 + 0.5 * level) - r.tipVolume[c]);
     const tuft = Math.max(0, carrier.tuftUm * level - r.tuftVolume[c]);
     r.tipVolume[c] += tip;
     r.tuftVolume[c] += tuft;

@@ -163,6 +163,8 @@ export interface Filling {
   /** Thickness of the film, um; a stick in place of it leaves dust on the tooth. */
   readonly um: number;
   readonly body: number;
+  /** Share of the film that is paint, the rest being medium; 1 where left out. */
+  readonly paint?: number;
   readonly stick?: StickForm;
   /** Unevenness along the long axis, 0..1. */
   readonly streaks: number;
@@ -198,7 +200,7 @@ export function fillShape(
     return Math.max(0.05, 1 + filling.streaks * 1.6 * (noise1(across * 1.4 + 50, filling.seed) + 0.5 * noise1(across * 4 + 90, filling.seed) - 0.75)); // prettier-ignore
   };
   const { stick } = filling;
-  const perUm = stick ? dustCoats(parts) : parts.map(({ part }) => part / COAT_UM);
+  const perUm = stick ? dustCoats(parts) : parts.map(({ part }) => ((filling.paint ?? 1) * part) / COAT_UM);
   const laid = new Float64Array(parts.length);
   const changed = mask.eachTile(painting, layer, before, true, (tile, cells) => {
     if (stick) {
@@ -232,11 +234,13 @@ export function fillShape(
       const all = f32[volume + cell] + um;
       f32[body + cell] = (f32[body + cell] * f32[volume + cell] + filling.body * um) / all;
       f32[volume + cell] = all;
-      if (skin) f32[skin + cell] += um;
+      // on the bare ground there is nothing to lie upon, whatever else lies in this tile
+      const onPaint = skin !== 0 && all > um;
+      if (onPaint) f32[skin + cell] += um;
       at.forEach((k, j) => {
         const coats = um * perUm[j];
         f32[(tile.mass[k] >> 2) + cell] += coats;
-        if (skin) f32[(tile.skin[k] >> 2) + cell] += coats;
+        if (onPaint) f32[(tile.skin[k] >> 2) + cell] += coats;
         laid[j] += coats;
       });
     });

@@ -1,32 +1,77 @@
-import { maths } from '@/core/maths/maths';
+import { hypot, maths } from '@/core/maths/maths';
 import { latticeHash } from '@/core/surface/noise';
 import { CupInHand } from './cup';
-import type { Stamp } from './path';
+import type { Sample } from './path';
 import type { Reservoir } from './reservoir';
-import { StampedStroke, type StrokeSetting } from './stampedStroke';
+import { felt, StampedStroke, type StrokeSetting } from './stampedStroke';
 
-/** Film that a full-strength spray leaves at most in one stroke, um. */
-const FULL_UM = 45;
-/** What reaches the middle of the cone on a way of one cone's width, um. */
-const FLOW_UM = 26;
+/** What reaches the middle of the cone in a second at full pressure and strength, um. */
+const FLOW_UM_PER_S = 175;
+/** Time between two puffs, ms: so many of them make the mist even, and few show its grain. */
+const PUFF_MS = 20;
+/** Shortest way between puffs of a quick hand, cone radii. */
+const PUFF_WAY = 0.2;
+/** Speed at which a hand is taken to move that gives no times, mm/s. */
+const UNTIMED_MM_PER_S = 100;
+/** How fast the mist thins out from the middle, and where it is lost, radii of the cone. */
+const THINS = 2.8;
+const LOST = 1.5;
 /** Side of the droplets of the mist, mm. */
 const DROPLET_MM = 0.17;
 
 /**
- * A soft spray of real paint: a cone of fine droplets, dense in the middle and lost towards its rim. Farther away the
- * cone is wider and thinner. Towards the blend end it blows wet paint about instead of giving its own.
+ * A soft spray of real paint: a cone of fine droplets, dense in the middle and lost towards its rim. It gives by time:
+ * held still it goes on, moved fast it gives little. Farther away the cone is wider and thinner. Towards the blend end
+ * it blows wet paint about instead of giving its own.
  */
 export class SprayStroke extends StampedStroke {
   private readonly cup: CupInHand;
-  private stamps = 0;
+  private puffs = 0;
+  private last: Sample | undefined;
+  /** Time since the last puff, ms. */
+  private since = 0;
 
   constructor(setting: StrokeSetting, reservoir: Reservoir) {
     super(setting);
     this.cup = new CupInHand(setting.painting, reservoir, setting.settings.blend);
   }
 
+  override add(sample: Sample): void {
+    const to = { ...sample, pressure: felt(sample.pressure, this.settings) };
+    const { last } = this;
+    this.last = to;
+    if (!last) return;
+    const way = hypot(to.x - last.x, to.y - last.y);
+    const ms = to.t > last.t ? to.t - last.t : (1000 * way) / UNTIMED_MM_PER_S;
+    if (ms <= 0) return;
+    // as often as the way asks for, and at places that do not depend on how the readings come
+    const every = Math.min(PUFF_MS, (PUFF_WAY * this.coneMm * ms) / Math.max(1e-6, way));
+    let at = 0;
+    while (this.since + ms - at >= every) {
+      at += Math.max(0, every - this.since);
+      const s = at / ms;
+      const mix = (a: number, b: number) => a + (b - a) * s;
+      this.puff({ ...to, x: mix(last.x, to.x), y: mix(last.y, to.y), pressure: mix(last.pressure, to.pressure) }, Math.max(this.since, every)); // prettier-ignore
+      this.since = 0;
+    }
+    this.since += ms - at;
+  }
+
+  override end(): void {
+    // what was begun, and a touch of no time at all
+    if (this.last && (this.since > 0 || this.puffs === 0)) this.puff(this.last, this.since || PUFF_MS);
+    super.end();
+  }
+
   protected spacing(): number {
-    return Math.max(0.2, this.settings.sizeMm * 0.08);
+    return Infinity;
+  }
+  protected stamp(): void {}
+
+  /** Radius of the cone where it meets the canvas, mm. */
+  private get coneMm(): number {
+    const { sizeMm, distanceMm } = this.settings;
+    return sizeMm * 0.5 * (0.6 + 0.4 * (distanceMm / 80));
   }
 
   protected override finish(): void {
@@ -34,11 +79,12 @@ export class SprayStroke extends StampedStroke {
     super.finish();
   }
 
-  protected stamp({ point, wayMm }: Stamp): void {
+  /** @param ms time for which it gives */
+  private puff(point: Sample, ms: number): void {
     const { painting, window, settings, cup } = this;
     if (point.pressure <= 0.01 || cup.empty) return;
-    const radius = settings.sizeMm * 0.5 * (0.6 + 0.4 * (settings.distanceMm / 80));
-    const rect = this.reach(point.x, point.y, radius);
+    const radius = this.coneMm;
+    const rect = this.reach(point.x, point.y, LOST * radius);
     if (!rect) return;
     if (!window.contains(rect.left, rect.top, rect.right, rect.bottom)) {
       cup.close();
@@ -49,27 +95,25 @@ export class SprayStroke extends StampedStroke {
     const n = window.channels;
     const { mmPerPx } = painting;
     const droplets = Math.max(1, DROPLET_MM / mmPerPx);
-    const dose = (FLOW_UM * point.pressure * wayMm) / (2 * radius);
-    const ceiling = FULL_UM * settings.strength;
-    const stir = settings.blend * (1 - maths.exp((-1.5 * point.pressure * wayMm) / radius));
-    this.stamps++;
+    const spread = (settings.sizeMm * 0.5) / radius;
+    const dose = FLOW_UM_PER_S * spread * spread * point.pressure * settings.strength * (ms / 1000);
+    const stir = settings.blend * (1 - maths.exp((-1.5 * point.pressure * UNTIMED_MM_PER_S * ms) / 1000 / radius));
+    this.puffs++;
     for (let py = rect.top; py < rect.bottom; py++) {
       for (let px = rect.left; px < rect.right; px++) {
         const r2 = (((px + 0.5) * mmPerPx - point.x) ** 2 + ((py + 0.5) * mmPerPx - point.y) ** 2) / radius ** 2;
-        if (r2 >= 1) continue;
-        const density = (1 - r2) ** 2;
+        if (r2 >= LOST * LOST) continue;
+        const density = maths.exp(-THINS * r2);
         const cell = (py - window.y0) * window.width + px - window.x0;
         const o = (window.film >> 2) + cell * window.stride;
         if (stir > 0 && f32[o + n - 1] > 5)
           cup.take(o, stir * density * 0.6 * (1 - f32[(window.cure >> 2) + cell]) ** 2);
         // fewer, larger droplets where the mist is thin
-        const grain = latticeHash(Math.floor(px / droplets), Math.floor(py / droplets), this.seed + this.stamps);
-        const falls = density > grain ? dose * 1.6 : 0;
-        const laid = (window.laid >> 2) + cell;
-        const um = Math.min(falls, ceiling - f32[laid]);
+        const grain = latticeHash(Math.floor(px / droplets), Math.floor(py / droplets), this.seed + this.puffs);
+        const um = density > grain ? dose : 0;
         if (um <= 0) continue;
         const given = cup.give(o, um);
-        f32[laid] += given;
+        f32[(window.laid >> 2) + cell] += given;
         if (given > 0) soften(f32, (window.cure >> 2) + cell, given, f32[o + n - 1]);
       }
     }

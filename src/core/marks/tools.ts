@@ -1,6 +1,6 @@
 import { STICKS, type StickForm, type StickName } from './stickForms';
 import { WASH_FORMS, type WashForm, type WashFormName } from './washForms';
-import { formOf, FORMS, type BrushForm, type FormName } from './brushForms';
+import { FINGER, formOf, FORMS, type BrushForm, type FormName } from './brushForms';
 
 /** What a tool is made of, and so how its strokes are made. */
 export type ToolKind =
@@ -133,6 +133,9 @@ export const takesPaint = (tool: ToolId): boolean =>
 /** Whether a tool carries water, and paints in washes. */
 export const isWash = (tool: ToolId): boolean => ['wash', 'drops', 'splatter'].includes(kindOf(tool));
 
+/** Whether a tool gives by time, so that it goes on where it is held still. */
+export const givesByTime = (tool: ToolId): boolean => kindOf(tool) === 'spray';
+
 /** Whether a tool is for paper and water: what it leaves is dissolved, carried or held off by washes. */
 export const isWatercolour = (tool: ToolId): boolean =>
   isWash(tool) || ['ink', 'keep-off', 'salt'].includes(kindOf(tool));
@@ -156,7 +159,9 @@ export const isBlender = (tool: ToolId): boolean =>
 
 /** The form of a brush as it is held. */
 export const brushForm = (settings: Pick<ToolSettings, 'tool' | 'hair'>): BrushForm =>
-  formOf(settings.tool as FormName, hasHairs(settings.tool) ? settings.hair : 'bristle');
+  settings.tool === 'finger'
+    ? FINGER
+    : formOf(settings.tool as FormName, hasHairs(settings.tool) ? settings.hair : 'bristle');
 
 /** How a tool is held when it is first taken up. */
 export function startSettings(tool: ToolId): ToolSettings {

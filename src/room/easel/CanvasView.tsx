@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useRef } from 'react';
-import { isWatercolour } from '@/core/marks/tools';
+import { givesByTime, isWatercolour } from '@/core/marks/tools';
 import { cellToView, viewToCell, type View } from '@/core/picture/view';
 import type { PaintingSpec } from '@/core/film/painting';
 import type { Place } from '@/core/study/register';
@@ -28,6 +28,8 @@ import styles from './easel.module.css';
 /** A finger that moves farther than this, or stays longer, paints; until then a second finger may join it. */
 const FINGER_SLOP_PX = 7;
 const FINGER_WAIT_MS = 90;
+/** How often a hand that holds still is heeded, ms. */
+const HOLD_MS = 40;
 const LATENCIES = 60;
 /** A stroke that begins so near a guide follows it, CSS pixels. */
 const GUIDE_PX = 24;
@@ -124,6 +126,7 @@ export function CanvasView() {
     const pen = new PenReader();
     const fingers = new Map<number, { x: number; y: number }>();
     let painting: number | undefined;
+    let holding: number | undefined;
     let waitingFinger: { id: number; events: PointerEvent[]; timer: number } | undefined;
     let moving: { id: number; x: number; y: number; angle: number } | undefined;
     let strength: { x: number; from: number } | undefined;
@@ -153,8 +156,19 @@ export function CanvasView() {
       const g = geometry();
       const led = { guide: guideInUse(), withinMm: (GUIDE_PX * g.dpr * g.mmPerPx) / g.view.zoom, steady: useSight.getState().steady }; // prettier-ignore
       engine.addSamples([pen.begin(event, g, led)], epoch(event));
+      const { bench } = useEasel.getState();
+      if (bench && givesByTime(bench.tool.tool)) holding = window.setInterval(hold, HOLD_MS);
+    };
+    // what gives by time goes on where the hand holds still, for which no reading comes
+    const hold = () => {
+      const now = performance.now();
+      const held = pen.again(now);
+      if (held.length > 0) engine.addSamples(held, performance.timeOrigin + now);
     };
     const endStroke = () => {
+      if (holding !== undefined) hold();
+      clearInterval(holding);
+      holding = undefined;
       painting = undefined;
       engine.endStroke();
     };
@@ -362,6 +376,7 @@ export function CanvasView() {
     return () => {
       if (painting !== undefined) endStroke();
       element.removeEventListener('pointerdown', down);
+      clearInterval(holding);
       element.removeEventListener('pointermove', move);
       element.removeEventListener('pointerrawupdate', raw);
       element.removeEventListener('pointerup', up);

@@ -3,7 +3,7 @@ import { Button, Checkbox, InputNumber, Segmented, Select } from 'antd';
 import { useState } from 'react';
 import { Dial, percent } from './Dial';
 import { settlePiece } from './PieceLayer';
-import { useEasel } from './easelStore';
+import { mixtureOf, useEasel } from './easelStore';
 import { movedLayers, usePieces, type PieceWay, type SelectMode } from './pieceStore';
 import styles from './layers.module.css';
 
@@ -163,6 +163,28 @@ function Filling() {
       {fillBy === 'colour' && <Dial label="Alike" value={tolerance / 40} say={(v) => `ΔE ${Math.round(v * 40)}`} onSet={(v) => set({ tolerance: Math.round(v * 40) })} />}
       <Dial label="Close gaps" value={gapMm / 10} say={(v) => mm(10 * v)} onSet={(v) => set({ gapMm: Math.round(100 * v) / 10 })} hint="Gaps in the border up to this width are closed" />
       <Dial label="Under lines" value={growMm / 3} say={(v) => mm(3 * v)} onSet={(v) => set({ growMm: Math.round(30 * v) / 10 })} hint="How far the paint goes under the lines" />
+      <ToneOver />
+    </>
+  );
+} // prettier-ignore
+
+/** An even tone of the mixture over the whole layer, or what is selected of it. */
+function ToneOver() {
+  const [strength, setStrength] = useState(0.3);
+  const apply = useEasel((s) => s.apply);
+  const parts = useEasel((s) => s.parts);
+  const inHand = useEasel((s) => s.bench?.mixture);
+  const set = mixtureOf(parts);
+  const mixture = Object.keys(set).length > 0 ? set : (inHand ?? {});
+  const any = useEasel((s) => (s.bench?.selection ?? 0) > 0);
+  const empty = Object.keys(mixture).length === 0;
+  return (
+    <>
+      <h3>A tone over {any ? 'what is selected' : 'everything'}</h3>
+      <p className={styles.caption}>An even glaze of the mixture; with a watercolour brush a wash, with a stick its dust. It stays wet: lift the lights out with a rag.</p>
+      <Dial label="How strong" value={strength} say={percent} onSet={(v) => setStrength(Math.max(0.05, Math.round(v * 20) / 20))} />
+      <Button size="small" disabled={empty} onClick={() => apply({ do: 'tone', mixture, strength })}>Lay the tone</Button>
+      {empty && <p className={styles.caption}>Mix a colour first.</p>}
     </>
   );
 } // prettier-ignore

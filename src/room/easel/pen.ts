@@ -42,6 +42,7 @@ export class PenReader {
   private pressure = 0;
   private follow: Follow | undefined;
   private calm: Follow | undefined;
+  private newest: number[] | undefined;
 
   /** Begins a stroke at an event. */
   begin(event: PointerEvent, geometry: PenGeometry, led?: Led): number[] {
@@ -76,7 +77,16 @@ export class PenReader {
       const tx = cos * event.tiltX + sin * event.tiltY;
       reading.push(round(view.mirror ? -tx : tx, 10), round(-sin * event.tiltX + cos * event.tiltY, 10), event.twist);
     }
+    this.newest = reading;
     return reading;
+  }
+
+  /** The last reading once more at a later time, ms of the page's clock: the hand holds still. */
+  again(now: number): number[][] {
+    const t = round(now - this.start, 10);
+    if (!this.newest || t <= this.newest[0]) return [];
+    this.newest = [t, ...this.newest.slice(1)];
+    return [this.newest];
   }
 
   private pressureOfSpeed(t: number, x: number, y: number): number {

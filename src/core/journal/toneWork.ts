@@ -1,0 +1,45 @@
+import { Guard } from '@/core/film/guard';
+import type { Layer } from '@/core/film/layer';
+import { layEvenWash } from '@/core/marks/preparedWash';
+import { fillRegion } from '@/core/marks/silhouette';
+import { STICKS, type StickName } from '@/core/marks/stickForms';
+import { isStick, kindOf, type ToolSettings } from '@/core/marks/tools';
+import { noChange, wholeRect, type Change, type Workplace } from './change';
+import type { Command } from './commands';
+import { PainterError } from './errors';
+import { selectionRaster } from './selectWork';
+import { needTubes } from './toolbox';
+
+/** Film that an even glaze is, um, and the share of it that is paint at full strength. */
+const GLAZE_UM = 16;
+const PAINT = 0.5;
+
+/**
+ * Lays an even tone over the layer in hand, or over what is selected of it, with what the tool in hand is made of: a
+ * glaze of oil or acrylic, a wash, or the dust of a stick. It stays wet, so lights can be lifted out of it.
+ * @throws PainterError when it is nothing of these
+ */
+export function layTone(
+  { painting, keep }: Workplace,
+  { mixture, strength }: Extract<Command, { do: 'tone' }>,
+  settings: ToolSettings,
+  layer: Layer,
+): Change {
+  needTubes(Object.keys(mixture));
+  const changed = { ...noChange(), rect: wholeRect(painting) };
+  const { tool } = settings;
+  if (kindOf(tool) === 'wash') {
+    const guard = Guard.of(painting, layer);
+    layEvenWash(painting, layer, mixture, strength, painting.spec.seed, guard?.wrap(keep) ?? keep);
+    guard?.settle();
+    return changed;
+  }
+  const stick = isStick(tool) ? STICKS[tool as StickName] : undefined;
+  if (!stick && kindOf(tool) !== 'brush' && kindOf(tool) !== 'knife')
+    throw new PainterError('A tone is laid with paint, water or a stick: take a brush, the knife or a stick first.');
+  const { width, height, spec } = painting;
+  const region = painting.selected ? selectionRaster(painting) : new Uint8Array(width * height).fill(255);
+  const dusty = stick && { ...stick, most: stick.most * strength };
+  const filling = { mixture, um: GLAZE_UM, paint: stick ? 1 : PAINT * strength * strength, body: 0.1, stick: dusty, streaks: 0, seed: spec.seed }; // prettier-ignore
+  return { ...changed, rect: fillRegion(painting, layer, region, filling, keep) };
+}

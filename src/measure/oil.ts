@@ -1,0 +1,391 @@
+import { deltaE2000 } from '@/core/colour/deltaE2000';
+import type { Mixture } from '@/core/colour/mixture';
+import type { CommandInput } from '@/core/journal/commands';
+import type { Studio } from '@/core/journal/studio';
+import type { SurfaceKind } from '@/core/surface/heightField';
+import { columnMeans, covered, meanOf, placeOn, raggedness, rowMeans, rowOf, spectrum, swath, type Swath, type Way } from './alongStroke'; // prettier-ignore
+import { groundFor, type Behaviour, type Ground, type Reading } from './behaviour';
+import { deviation, field, line, loaded, mean, meanLab, paint, values, type Area } from './bench';
+
+/** What a painter in oil looks at in a stroke: how it opens, breaks, ends, and stands. */
+const BLUE: Mixture = { PB29: 1, PW6: 1 };
+const WHITE: Mixture = { PW6: 1, PY35: 1 };
+
+/** Distance of threads, warp and weft, mm. */
+const WEAVES: Partial<Record<SurfaceKind, readonly [number, number]>> = {
+  'linen-fine': [0.8, 0.85],
+  'linen-coarse': [1.32, 1.45],
+};
+
+interface Hand {
+  readonly pressure?: number;
+  readonly last?: number;
+  /** mm/s */
+  readonly speed?: number;
+}
+
+/** A stroke along a way with an even hand, or with one whose pressure changes evenly. */
+export function drawn(
+  way: Way,
+  length: number,
+  { pressure = 0.6, last = pressure, speed = 90 }: Hand = {},
+): CommandInput {
+  const samples = Array.from({ length: 61 }, (_, i) => {
+    const s = i / 60;
+    return [(1000 * length * s) / speed, ...placeOn(way, s * length), pressure + (last - pressure) * s];
+  });
+  return { do: 'stroke', samples };
+}
+
+/** A canvas that a stroke in a direction fits on, and its way. */
+function laid(ground: Ground, length: number, width: number, degrees: number): { studio: Studio; way: Way } {
+  const angle = (degrees * Math.PI) / 180;
+  const [c, s] = [Math.abs(Math.cos(angle)), Math.abs(Math.sin(angle))];
+  const margin = 6;
+  const studio = groundFor(ground, length * c + width * s + 2 * margin, length * s + width * c + 2 * margin);
+  return { studio, way: { x: margin + (width / 2) * s, y: margin + (width / 2) * c, angle } };
+}
+
+const ANGLES = [0, 23, 45, 90] as const;
+
+/** Shares of the power of a broken stroke: on the lattice of the weave, and in streaks along the stroke. */
+function powers(cover: Swath, [px, py]: readonly [number, number]) {
+  const near = (f: number, p: number) => Math.abs(Math.abs(f) - 1 / p) < 0.12 / p;
+  const low = (f: number, p: number) => Math.abs(f) < 0.35 / p;
+  const [c, s] = [Math.cos(cover.angle), Math.sin(cover.angle)];
+  let [lattice, streaks, all] = [0, 0, 0];
+  spectrum(cover).each((along, across, power) => {
+    // the weave lies as the canvas does
+    const [fx, fy] = [c * along - s * across, s * along + c * across];
+    all += power;
+    const streak = Math.abs(along) < 0.25 && Math.abs(across) > 0.25;
+    if (streak) streaks += power;
+    const atThreads = (near(fx, px) && (near(fy, py) || low(fy, py))) || (near(fy, py) && low(fx, px)) || (near(fx, 2 * px) && near(fy, 2 * py)); // prettier-ignore
+    if (atThreads && !streak) lattice += power;
+  });
+  return { lattice: lattice / all, streaks: streaks / all };
+}
+
+function broken(ground: Ground): Reading[] {
+  const weave = WEAVES[ground.surface];
+  return ANGLES.flatMap((degrees) => {
+    const { studio, way } = laid(ground, 146, 16, degrees);
+    paint(studio, ...loaded('flat', 16, BLUE, { body: 0.8, blend: 0.2, amount: 0.35 }), drawn(way, 146, { pressure: 0.5 })); // prettier-ignore
+    const windows = Array.from({ length: 12 }, (_, k) => covered(swath(studio, way, 10 * k, 10 * k + 30, 6)));
+    const half = windows.reduce((a, b) => (Math.abs(meanOf(b) - 0.5) < Math.abs(meanOf(a) - 0.5) ? b : a));
+    const across = deviation(rowMeans(half)) ** 2;
+    const along = deviation(columnMeans(half)) ** 2;
+    const readings: Reading[] = [
+      { what: `${degrees}°: cover where it is most broken`, value: meanOf(half), least: 0.3, most: 0.85 },
+      { what: `${degrees}°: variance across to along`, value: across / along, least: 2 },
+    ];
+    if (!weave) return readings;
+    const pitch = Math.max(1, Math.round(weave[degrees === 90 ? 1 : 0] / half.mmPerPx));
+    const columns = columnMeans(half);
+    const threads = Array.from({ length: Math.floor(columns.length / pitch) }, (_, k) => mean(columns.slice(k * pitch, (k + 1) * pitch))); // prettier-ignore
+    const { lattice } = powers(half, weave);
+    readings.push({ what: `${degrees}°: power on the lattice of the weave`, value: lattice, most: 0.06 });
+    if (degrees % 90 === 0)
+      readings.push({ what: `${degrees}°: deviation between threads`, value: deviation(threads), least: 0.09 });
+    return readings;
+  });
+}
+
+function loads(ground: Ground): Reading[] {
+  const read = [1, 0.5, 0.25].map((amount) => {
+    const { studio, way } = laid(ground, 144, 12, 0);
+    paint(studio, ...loaded('flat', 12, BLUE, { body: 0.7, blend: 0.2, amount }), drawn(way, 144));
+    const first = swath(studio, way, 0, 14.4, 4.5);
+    return { um: meanOf(first), cover: meanOf(covered(first)), last: meanOf(covered(swath(studio, way, 129.6, 144, 4.5))) }; // prettier-ignore
+  });
+  const [full, half, quarter] = read;
+  return [
+    { what: 'first tenth, half a load to a full one', value: half.um / full.um, least: 0.45 },
+    { what: 'first tenth, a quarter to a full one', value: quarter.um / full.um, least: 0.2 },
+    { what: 'first tenth of a full load, cover', value: full.cover, least: 0.98 },
+    { what: 'first tenth of half a load, cover', value: half.cover, least: 0.95 },
+    { what: 'first tenth of a quarter, cover', value: quarter.cover, least: 0.9 },
+    { what: 'last tenth, half a load less than a full one', value: full.last - half.last, least: 0 },
+    { what: 'last tenth, a quarter less than half', value: half.last - quarter.last, least: 0 },
+  ];
+}
+
+/** Bare way behind a step down, row by row, mm. */
+function bareBehind(ground: Ground, um: number) {
+  const studio = groundFor(ground, 100, 24);
+  const step = 44;
+  paint(
+    studio,
+    { do: 'silhouette', outline: [[step - 14, 2], [step, 2], [step, 22], [step - 14, 22]], mixture: { PY43: 1 }, thicknessUm: um }, // prettier-ignore
+    { do: 'dry' },
+    ...loaded('flat', 13.7, BLUE, { body: 0.8, blend: 0.2 }),
+    drawn({ x: 8, y: 12, angle: 0 }, 84, { pressure: 0.65 }),
+  );
+  const behind = swath(studio, { x: step + 0.4, y: 12, angle: 0 }, 0, 11, 5, 'PB29');
+  return Array.from({ length: behind.across }, (_, j) => {
+    const row = rowOf(behind, j);
+    const at = row.findIndex((v, i) => v > 0.02 && row[i + 1] > 0.02 && row[i + 2] > 0.02);
+    return (at < 0 ? behind.along : at) * behind.mmPerPx;
+  });
+}
+
+const steps = (ground: Ground): Reading[] => [
+  { what: 'bare behind a ridge of 90 um', value: mean(bareBehind(ground, 90)), unit: 'mm', most: 0.6 },
+  { what: 'bare behind a ridge of 180 um', value: mean(bareBehind(ground, 180)), unit: 'mm', most: 1 },
+];
+
+const median = (v: readonly number[]) => [...v].sort((a, b) => a - b)[v.length >> 1];
+
+function ends(ground: Ground): Reading[] {
+  const { studio, way } = laid(ground, 37, 12, 0);
+  paint(studio, ...loaded('flat', 12, WHITE, { body: 0.9, blend: 0.2 }), drawn(way, 37, { pressure: 0.65 }));
+  const all = swath(studio, way, -5, 44, 5);
+  const mm = all.mmPerPx;
+  const highest = (row: Float64Array, from: number, to: number) => Math.max(...row.subarray(Math.max(0, from), to));
+  const [starts, stops, lips, middles]: number[][] = [[], [], [], []];
+  const span = Math.round(1.5 / mm);
+  for (let j = 0; j < all.across; j++) {
+    const row = rowOf(all, j);
+    const first = row.findIndex((v) => v > 12);
+    if (first < 0) continue;
+    let last = row.length - 1;
+    while (row[last] <= 12) last--;
+    starts.push(first * mm);
+    stops.push(last * mm);
+    lips.push(highest(row, last + 1 - span, last + 1));
+    // the same reading where nothing ends
+    const there: number[] = [];
+    for (let x = 23; x < 33; x += 1.5) there.push(highest(row, Math.round(x / mm), Math.round(x / mm) + span));
+    middles.push(mean(there));
+  }
+  const side = (tool: 'flat' | 'filbert' | 'round', sizeMm: number) => {
+    const on = laid(ground, 37, 12, 0);
+    paint(on.studio, ...loaded(tool, sizeMm, WHITE, { body: 0.9, blend: 0.2 }), drawn(on.way, 37, { pressure: 0.65 }));
+    const s = swath(on.studio, on.way, 6, 32, 8);
+    const top = Array.from({ length: s.along }, (_, i) => {
+      let j = 0;
+      while (j < s.across && s.values[j * s.along + i] <= 12) j++;
+      return j * s.mmPerPx;
+    });
+    return raggedness(top);
+  };
+  return [
+    { what: 'lip where it stops to the middle', value: median(lips) / median(middles), least: 0.95, most: 2 },
+    { what: 'raggedness of the start', value: raggedness(starts), unit: 'mm', least: 0.15, most: 0.6 },
+    { what: 'raggedness of the end', value: raggedness(stops), unit: 'mm', least: 0.15, most: 0.6 },
+    { what: 'raggedness of the side, flat', value: side('flat', 12), unit: 'mm', least: 0.08, most: 0.6 },
+    { what: 'raggedness of the side, filbert', value: side('filbert', 12), unit: 'mm', least: 0.08, most: 0.6 },
+    { what: 'raggedness of the side, round', value: side('round', 7), unit: 'mm', least: 0.08, most: 0.6 },
+  ];
+}
+
+/** What the place across a stroke tells of the pigment there, bits: 0 where all is one even mixture. */
+function information(masses: readonly Swath[]): number {
+  const across = masses.map(rowMeans);
+  const entropy = (p: readonly number[]) => -p.reduce((s, v) => s + (v > 0 ? v * Math.log2(v) : 0), 0);
+  const weights = across[0].map((_, j) => across.reduce((s, m) => s + m[j], 0));
+  const all = weights.reduce((a, b) => a + b, 0);
+  const total = entropy(across.map((m) => m.reduce((a, b) => a + b, 0) / all));
+  const each = weights.reduce((s, w, j) => s + (w > 0 ? (w / all) * entropy(across.map((m) => m[j] / w)) : 0), 0);
+  return total - each;
+}
+
+function colourStreaks(ground: Ground): Reading[] {
+  const studio = groundFor(ground, 105, 40);
+  const block = (x: number, mixture: Mixture): CommandInput => ({
+    do: 'silhouette',
+    outline: [[x, 4], [x + 20, 4], [x + 20, 36], [x, 36]],
+    mixture: { ...mixture },
+    thicknessUm: 120,
+  }); // prettier-ignore
+  const way = { x: 8, y: 20, angle: 0 };
+  paint(studio, block(20, { PB29: 1, PW6: 2 }), block(40, { PY35: 1, PW6: 1 }));
+  paint(studio, ...loaded('bright', 14, { PR108M: 1 }, { body: 0.7, blend: 0.3, amount: 0.5 }), drawn(way, 87, { pressure: 0.7 })); // prettier-ignore
+  const pigments = ['PB29', 'PW6', 'PY35', 'PR108M'];
+  return [50, 65, 80].map((x) => ({
+    what: `what the place across tells of the pigment, at ${x} mm`,
+    value: information(pigments.map((p) => swath(studio, way, x - 8, x - 4, 5, p))),
+    unit: 'bits',
+    least: 0.02,
+  }));
+}
+
+function hurried(ground: Ground): Reading[] {
+  const [slow, fast] = [20, 500].map((speed) => {
+    const { studio, way } = laid(ground, 134, 12, 0);
+    paint(studio, ...loaded('flat', 12, BLUE, { body: 0.75, blend: 0.2, amount: 0.5 }), drawn(way, 134, { pressure: 0.5, speed })); // prettier-ignore
+    return meanOf(covered(swath(studio, way, 12, 122, 4.5)));
+  });
+  return [{ what: 'cover at 500 mm/s to that at 20', value: fast / slow, most: 0.8 }];
+}
+
+/** Width that a stroke covers, mm: rows of which more than a fifth is covered. */
+function widthAt(ground: Ground, tool: 'flat' | 'filbert' | 'round' | 'bright', pressure: number): number {
+  const { studio, way } = laid(ground, 34, 12, 0);
+  paint(studio, ...loaded(tool, 12, BLUE, { body: 0.6, blend: 0.2 }), drawn(way, 34, { pressure }));
+  const cover = covered(swath(studio, way, 6, 28, 9));
+  return rowMeans(cover).filter((v) => v > 0.2).length * cover.mmPerPx;
+}
+
+function opening(ground: Ground): Reading[] {
+  const readings = (['flat', 'filbert', 'round', 'bright'] as const).flatMap((tool): Reading[] => {
+    const widths = [0.1, 0.3, 0.6, 1].map((p) => widthAt(ground, tool, p));
+    const rises = widths.slice(1).map((w, i) => w - widths[i]);
+    return [
+      // a full width is as wide at any pressure, but for its ragged sides
+      { what: `${tool}: least that it opens with the pressure`, value: Math.min(...rises), unit: 'mm', least: -0.35 },
+      { what: `${tool}: from .1 to .3`, value: rises[0], unit: 'mm', least: 0.5 },
+      { what: `${tool}: width at .1 to that at 1`, value: widths[0] / widths[3], least: 0.1, most: 0.5 },
+    ];
+  });
+  const { studio, way } = laid(ground, 60, 12, 0);
+  // the last 15 mm of a stroke that fades
+  const fading: CommandInput = {
+    do: 'stroke',
+    samples: Array.from({ length: 61 }, (_, i) => [i * 11, ...placeOn(way, i), 0.6 * Math.min(1, (60 - i) / 15)]),
+  };
+  paint(studio, ...loaded('flat', 12, BLUE, { body: 0.6, blend: 0.2, floor: 0 }), fading);
+  const last = covered(swath(studio, way, 57, 60, 6));
+  // separate hairs: how often paint begins from one side to the other, on the mean of the way before that
+  const tail = covered(swath(studio, way, 52, 57, 6));
+  const begins = tail.values.filter((on, at) => on > 0 && !(tail.values[at - tail.along] > 0)).length / tail.along;
+  return [
+    ...readings,
+    { what: 'a stroke that fades, cover of its last 3 mm', value: meanOf(last), most: 0.5 },
+    { what: 'separate streaks before that, for 10 mm', value: (begins / 12) * 10, least: 4 },
+  ];
+}
+
+/** A dried passage of thick strokes, and a dry brush drawn over it. */
+function scumbled(ground: Ground): Reading[] {
+  const studio = groundFor(ground, 70, 40);
+  for (let y = 8; y < 36; y += 6)
+    paint(studio, ...loaded('flat', 10, { PBr7BU: 1, PW6: 0.3 }, { body: 0.85, amount: 1.6 }), line(6, y, 64, y + 1, 0.55)); // prettier-ignore
+  const way = { x: 6, y: 20, angle: 0 };
+  const relief = swath(studio, way, 10, 48, 4);
+  paint(studio, { do: 'dry' });
+  paint(studio, ...loaded('filbert', 12, { PW6: 1, PY43: 0.2 }, { body: 0.7, blend: 0.1, amount: 0.35 }), drawn(way, 58, { pressure: 0.34 })); // prettier-ignore
+  const film = swath(studio, way, 10, 48, 4);
+  const cover = covered(film);
+  const there = film.values.filter((v) => v > 3);
+  return [
+    { what: 'cover of a dry brush over dried paint', value: meanOf(cover), least: 0.2, most: 0.6 }, // prettier-ignore
+    { what: 'film where it lies', value: mean([...there]), unit: 'um', most: 60 },
+    {
+      what: 'correlation of its cover with the relief',
+      value: correlate(cover.values, relief.values),
+      least: 0.1,
+      most: 0.5,
+    },
+  ];
+}
+
+function correlate(a: Float64Array, b: Float64Array): number {
+  const [ma, mb] = [mean([...a]), mean([...b])];
+  let [ab, aa, bb] = [0, 0, 0];
+  a.forEach((v, i) => {
+    ab += (v - ma) * (b[i] - mb);
+    aa += (v - ma) ** 2;
+    bb += (b[i] - mb) ** 2;
+  });
+  return ab / Math.sqrt(aa * bb + 1e-30);
+}
+
+function slab(ground: Ground): Reading[] {
+  const { studio, way } = laid(ground, 65, 20, 0);
+  paint(studio, { do: 'tool', tool: 'knife', sizeMm: 17, body: 0.9, hold: 'flat' }, { do: 'rinse' }, { do: 'load', mixture: { PB28: 1, PW6: 2 }, amount: 1 }, drawn(way, 65)); // prettier-ignore
+  const inside = swath(studio, way, 15, 50, 6);
+  const all = swath(studio, way, -6, 66, 7);
+  const starts = Array.from({ length: all.across }, (_, j) => Math.max(0, rowOf(all, j).findIndex((v) => v > 40)) * all.mmPerPx); // prettier-ignore
+  return [
+    { what: 'variation of a slab', value: deviation([...inside.values]) / meanOf(inside), least: 0.07, most: 0.14 },
+    { what: 'raggedness of its start', value: raggedness(starts), unit: 'mm', least: 0.05 },
+  ];
+}
+
+/** Share of a film that a scraper leaves. */
+function scraped(ground: Ground, pressure: number): number {
+  const studio = groundFor(ground, 60, 40);
+  const um = 220;
+  paint(
+    studio,
+    { do: 'silhouette', outline: [[6, 8], [54, 8], [54, 32], [6, 32]], mixture: { PR101I: 1 }, thicknessUm: um }, // prettier-ignore
+    { do: 'tool', tool: 'scraper', sizeMm: 17 },
+    drawn({ x: 30, y: 3, angle: Math.PI / 2 }, 34, { pressure }),
+  );
+  return mean(values(studio, 'volume', [24, 14, 12, 12])) / um;
+}
+
+function scraper(ground: Ground): Reading[] {
+  const rough = ground.surface === 'linen-coarse';
+  return [
+    { what: 'left by a scraper at half pressure', value: scraped(ground, 0.5), least: 0.15, most: rough ? 0.35 : 0.3 },
+    {
+      what: 'left by a pressed scraper',
+      value: scraped(ground, 1),
+      least: rough ? 0.08 : 0,
+      most: rough ? 0.2 : ground.surface === 'panel' ? 0.08 : 0.14,
+    },
+  ];
+}
+
+function held(ground: Ground): Reading[] {
+  const mass = (seconds: number) => {
+    const studio = groundFor(ground, 60, 60);
+    const samples = Array.from({ length: Math.round(seconds * 50) + 1 }, (_, i) => [i * 20, 30, 30, 0.6]);
+    paint(studio, ...loaded('spray', 20, BLUE, { body: 0.05, distanceMm: 80, blend: 0 }), { do: 'stroke', samples });
+    return values(studio, 'volume', [0, 0, 60, 60]).reduce((a, b) => a + b, 0);
+  };
+  const [short, long] = [0.2, 4].map(mass);
+  return [{ what: 'spray held still for 4 s to 20 times .2 s', value: long / short / 20, least: 0.95, most: 1.05 }];
+}
+
+function wiped(ground: Ground): Reading[] {
+  const white = (dirty: boolean) => {
+    const studio = groundFor(ground, 60, 40);
+    paint(studio, ...loaded('flat', 14, { PB29: 1, PBr7BU: 1 }));
+    if (dirty) paint(studio, line(6, 9, 54, 9), { do: 'wipe' });
+    else paint(studio, { do: 'rinse' });
+    paint(studio, { do: 'load', mixture: { PW6: 1 }, amount: 1 }, line(6, 28, 54, 28));
+    return meanLab(studio, [14, 24, 24, 8]);
+  };
+  return [{ what: 'white from a wiped brush after a dark', value: deltaE2000(white(true), white(false)), unit: 'Delta E', most: 4 }]; // prettier-ignore
+}
+
+/** A dark drawn into wet light paint: how much of the light's lightness it has taken, against bare ground. */
+function darkIntoLight(ground: Ground): Reading[] {
+  const strength = (blend: number) => {
+    const studio = groundFor(ground, 90, 50);
+    const light = { PW6: 4, PY43: 0.4 };
+    paint(studio, ...field([4, 4, 82, 20], light, 14), ...loaded('flat', 10, { PBr7BU: 1, PB29: 0.6 }, { blend, body: 0.6 })); // prettier-ignore
+    paint(studio, line(10, 14, 70, 14), { do: 'rinse' }, { do: 'load', mixture: { PBr7BU: 1, PB29: 0.6 }, amount: 1 }, line(10, 38, 70, 38)); // prettier-ignore
+    const [paper, on, alone] = [[76, 10, 6, 8], [24, 12, 20, 4], [24, 36, 20, 4]].map((area) => meanLab(studio, area as unknown as Area)[0]); // prettier-ignore
+    return (paper - on) / (paper - alone);
+  };
+  const all = [0, 0.1, 0.3, 0.5, 0.8].map(strength);
+  return [
+    { what: 'strength of a dark in wet light at lay-blend .1', value: all[1], least: 0.7, most: 0.95 },
+    { what: 'at .5', value: all[3], least: 0.4, most: 0.6 },
+    { what: 'least that more blend takes', value: Math.min(...all.slice(1).map((v, i) => all[i] - v)), least: 0.02 },
+  ];
+}
+
+export const OIL: readonly Behaviour[] = [
+  { id: 'broken', says: 'A dry brush breaks into streaks along the stroke, not into a screen of threads.', measure: broken }, // prettier-ignore
+  { id: 'load', says: 'A brush that is dipped less starts closed and breaks sooner.', measure: loads },
+  { id: 'steps', says: 'Hair springs down behind a ridge.', measure: steps },
+  { id: 'ends', says: 'A stiff stroke ends in a lip; its start, end and sides are ragged.', measure: ends },
+  { id: 'colour-streaks', says: 'Streaks of colour survive wet into wet.', measure: colourStreaks },
+  { id: 'hurried', says: 'A fast stroke breaks more.', measure: hurried },
+  { id: 'opening', says: 'A brush opens with the pressure, and a stroke that fades ends in hairs.', measure: opening },
+  { id: 'scumble', says: 'A dry brush over dried relief breaks softly.', measure: scumbled },
+  { id: 'knife-slab', says: 'A slab of the knife is no plastic: it chatters, and its start is ragged.', measure: slab },
+  { id: 'scraper', says: 'A scraper leaves what lies in the valleys.', measure: scraper },
+  { id: 'wiped', says: 'A wiped brush is nearly clean.', measure: wiped },
+  {
+    id: 'dark-into-light',
+    says: 'A dark in wet light keeps its strength by lay-blend, evenly graded.',
+    measure: darkIntoLight,
+  },
+  { id: 'held-spray', says: 'A spray that is held still goes on.', measure: held },
+];
