@@ -147,3 +147,33 @@ test('acrylic skins by the clock: it is seen wet, left to dry, and wet again whe
   await page.getByRole('button', { name: 'Lamp' }).click();
   await expect(page.getByRole('slider', { name: 'Finish, from matte to varnished' })).toBeVisible();
 });
+
+test('a spray that is held still goes on, and a tone is laid over everything', async ({ page }) => {
+  await prepare(page, 'Tone');
+  await page.getByRole('button', { name: 'Load Ultramarine Blue' }).click();
+  const bare = await patch(page, 400, 250);
+  const canvas = (await page.getByTestId('canvas').boundingBox())!;
+  await page.keyboard.press('t');
+  await page.getByLabel('Roll', { exact: true }).getByRole('button', { name: 'Take the Spray' }).click();
+  await page.getByRole('button', { name: 'Load Ultramarine Blue' }).click();
+  await page.mouse.move(canvas.x + 400, canvas.y + 250);
+  await page.mouse.down();
+  // no event comes while the hand holds still
+  await expect.poll(async () => distance(await patch(page, 400, 250), bare)).toBeGreaterThan(20);
+  const soon = distance(await patch(page, 400, 250), bare);
+  await expect.poll(async () => distance(await patch(page, 400, 250), bare)).toBeGreaterThan(soon + 20);
+  await page.mouse.up();
+  const aside = distance(await patch(page, 80, 420), bare);
+  expect(aside).toBeLessThan(12);
+
+  await page.getByRole('button', { name: 'Work up', exact: false }).first().waitFor();
+  await page.getByLabel('Jar', { exact: true }).getByRole('button', { name: 'Take the Flat' }).click();
+  await page.getByRole('button', { name: 'Load Burnt Umber' }).click();
+  await page.getByRole('button', { name: 'Pieces' }).click();
+  await page.getByLabel('What is done').click();
+  await page.locator('.ant-select-dropdown').getByTitle('Fill', { exact: true }).click();
+  await page.getByRole('button', { name: 'Lay the tone' }).click();
+  await expect.poll(async () => distance(await patch(page, 80, 420), bare)).toBeGreaterThan(30);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => distance(await patch(page, 80, 420), bare)).toBeLessThan(12);
+});

@@ -4,6 +4,7 @@ import { DRAWN_BEHAVIOURS } from './drawn';
 import { DRYING } from './drying';
 import { FILMS } from './films';
 import { KNIFE } from './knife';
+import { OIL } from './oil';
 import { SAMENESS } from './sameness';
 import { STICK_BEHAVIOURS } from './sticks';
 import { STROKES } from './strokes';
@@ -15,6 +16,7 @@ export const BEHAVIOURS: readonly Behaviour[] = [
   ...STROKES,
   ...BLENDING,
   ...KNIFE,
+  ...OIL,
   ...TEXTURE,
   ...FILMS,
   ...DRYING,
