@@ -12,6 +12,8 @@ const SNAPSHOT_COMMANDS = 40;
 const SNAPSHOT_OVERDUE = 120;
 /** How long it is waited at a time for a stroke in the air to end, ms. */
 const WAIT_MS = 120;
+/** Tiles that are written at once where the hand is ahead of the worker. */
+const MANY_TILES = 24;
 /** Time until a snapshot that could not be written is tried again, ms. */
 const SNAPSHOT_AGAIN_MS = 20_000;
 /** Quiet time after which the small picture for the rack is made, ms. */
@@ -81,11 +83,15 @@ export class Autosave {
   async snapshot(): Promise<void> {
     const { keeping, host } = this;
     // a stroke in the air goes first; but where the hand is ahead there is always one
-    const waits = !this.snapshotOverdue;
+    let waits = !this.snapshotOverdue;
     keeping.beginSnapshot(host.studio());
     try {
-      while (!(await keeping.continueSnapshot())) {
-        while (waits && host.studio().strokeInAir) await new Promise((resolve) => setTimeout(resolve, WAIT_MS));
+      // a worker that is behind hears of each write late: it writes many at once
+      while (!(await keeping.continueSnapshot(waits ? 1 : MANY_TILES))) {
+        while (waits && host.studio().strokeInAir) {
+          await new Promise((resolve) => setTimeout(resolve, WAIT_MS));
+          waits = keeping.sinceSnapshot <= SNAPSHOT_COMMANDS;
+        }
       }
     } catch {
       // the journal has everything; without a snapshot opening only takes longer

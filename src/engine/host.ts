@@ -371,7 +371,8 @@ export class EngineHost {
       this.flowLater();
       return;
     }
-    if (this.waterClock.pace === 0 || this.looking || this.catchUp) {
+    // nor does time pass while something is painted again: what is done next may be to take it back
+    if (this.waterClock.pace === 0 || this.looking || this.busyOpening) {
       this.waterClock.set(now);
       return;
     }

@@ -92,18 +92,19 @@ export class Snapshots {
   }
 
   /**
-   * Writes the next tile, or the manifest once everything before it is stored.
+   * Writes the next tiles, or the manifest once everything before it is stored.
+   * @param many how many tiles are written at once
    * @param before resolves when the journal is stored up to the snapshot
    * @returns whether the snapshot is complete
    */
-  async next(before: () => Promise<unknown>): Promise<boolean> {
+  async next(before: () => Promise<unknown>, many = 1): Promise<boolean> {
     const { pending } = this;
     if (!pending) return true;
     try {
-      const tile = pending.tiles.shift();
-      if (tile) {
-        pending.written.push(tile.key);
-        await writeTile(tile.key, deflateSync(encodeTile(tile.image), { level: 1 }));
+      const tiles = pending.tiles.splice(0, many);
+      if (tiles.length > 0) {
+        pending.written.push(...tiles.map(({ key }) => key));
+        await Promise.all(tiles.map(({ key, image }) => writeTile(key, deflateSync(encodeTile(image), { level: 1 }))));
         return false;
       }
       await before();
