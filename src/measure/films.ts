@@ -42,7 +42,12 @@ function glaze(ground: Ground, vehicle: 'oil' | 'acrylic') {
   const before = read(studio, picture, area);
   paint(studio, { do: 'tool', tool: 'flat', sizeMm: 14, body: 0.05, thin: 0.95, vehicle });
   for (let y = 10; y < 46; y += 9) {
-    paint(studio, { do: 'rinse' }, { do: 'load', mixture: { PBr7BS: 1, PR101T: 0.5 }, amount: 0.15 }, line(5, y, 60, y));
+    paint(
+      studio,
+      { do: 'rinse' },
+      { do: 'load', mixture: { PBr7BS: 1, PR101T: 0.5 }, amount: 0.15 },
+      line(5, y, 60, y),
+    );
   }
   const after = read(studio, picture, area);
   return [
