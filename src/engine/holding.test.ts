@@ -14,12 +14,19 @@ function browser(givenAfterMs: number, heldElsewhere: boolean) {
         work().then(resolve, reject);
       }, givenAfterMs);
     });
+  // time-outs of the platform do not know of a clock that is set by hand
+  vi.spyOn(AbortSignal, 'timeout').mockImplementation((ms) => {
+    const ending = new AbortController();
+    setTimeout(() => ending.abort(), ms);
+    return ending.signal;
+  });
   vi.stubGlobal('navigator', { locks: { request, query: () => Promise.resolve({ held: [...held] }) } });
 }
 
 describe('the hold on a painting', () => {
   afterEach(() => {
     vi.unstubAllGlobals();
+    vi.restoreAllMocks();
     vi.useRealTimers();
   });
 
