@@ -21,6 +21,7 @@ import { Keeping, type Rebuilding } from './keeping';
 import { layerReach } from './layerReach';
 import type { FromWorker, Question, ToWorker } from './protocol';
 import { Pace } from './pace';
+import { ReadyUndo } from './readyUndo';
 import { SlabPane } from './slabPane';
 import { StaleTiles } from './staleTiles';
 import { tilesInView } from './tilesInView';
@@ -82,6 +83,8 @@ export class EngineHost {
   private opened = false;
   /** The last message of the hand that has been worked off. */
   private said: Said | undefined;
+  /** Makes the last steps of a painting that was opened ready to be taken back. */
+  private readyUndo: ReadyUndo | undefined;
   /** What is being painted again: on opening, or to go far back. */
   private catchUp: CatchUp | undefined;
   private slabView: Extract<ToWorker, { say: 'slab-view' }> | undefined;
@@ -98,6 +101,8 @@ export class EngineHost {
   private owed: ToWorker[] = [];
   private owedSteps = { done: 0, total: 0 };
   private turnPlanned = false;
+  /** Whether the picture as it was kept is still to be shown, before what is owed goes on. */
+  private pictureFirst = false;
   /** Cells that are not coloured yet, as blocks. */
   private uncoloured: PixelRect[] = [];
   private dirtyView = noRect();
@@ -155,7 +160,8 @@ export class EngineHost {
         this.handle(message);
         if (this.opening) return;
       }
-      if (this.catchUp?.run(TURN_MS)) this.catchUp = undefined;
+      this.pictureFirst &&= this.uncoloured.length > 0;
+      if (!(this.pictureFirst && this.view) && this.catchUp?.run(TURN_MS)) this.catchUp = undefined;
       this.flow();
       // what cannot be shown yet need not be coloured yet: one frame then does for several turns
       if (this.framesOut < FRAMES_AHEAD) {
@@ -495,7 +501,7 @@ export class EngineHost {
     if (!record) throw new PainterError('This painting is not on the rack of this browser.');
     const looking = session === undefined;
     this.looking = looking;
-    const { studio, keeping, rest, unworked, told } = await Keeping.open(
+    const { studio, keeping, rest, undone, unworked, told } = await Keeping.open(
       record,
       {
         kept: (_, said) => this.post({ say: 'kept', at: Date.now(), said }),
@@ -524,6 +530,8 @@ export class EngineHost {
       },
       (done, total) => this.post({ say: 'progress', of: 'opening', done, total }),
       () => {
+        studio.adoptUndone(undone);
+        if (!looking) this.readyUndo = new ReadyUndo(studio, keeping);
         if (!looking) this.owed = [...unworked];
         this.owedSteps = { done: 0, total: this.owed.filter(isStep).length };
         const strokes = unworked.filter(({ say }) => say === 'stroke-end').length;
@@ -533,6 +541,7 @@ export class EngineHost {
       },
     );
     this.colourLater(wholeRect(studio.painting));
+    this.pictureFirst = true;
     this.postBench();
   }
 
@@ -561,6 +570,7 @@ export class EngineHost {
     const way = command.do === 'undo' || command.do === 'redo' ? this.studio!.farWay(command.do) : undefined;
     if (!way || this.looking) return false;
     const { keeping } = this.autosave!;
+    this.readyUndo?.stop();
     let cancelled = false;
     this.cancelGoingBack = () => (cancelled = true);
     this.wait(
@@ -657,8 +667,8 @@ export class EngineHost {
     if (isEmpty(rect)) return;
     this.lastChange = performance.now();
     this.autosave!.faceIsOld = true;
-    // a whole painting is recoloured bit by bit
-    if ((rect.right - rect.left) * (rect.bottom - rect.top) > 400_000) this.colourLater(rect);
+    // a whole painting is recoloured bit by bit; so is what changes many times before anyone can look at it
+    if (this.busyOpening || (rect.right - rect.left) * (rect.bottom - rect.top) > 400_000) this.colourLater(rect);
     else this.colour(rect);
   }
 
@@ -766,6 +776,7 @@ export class EngineHost {
     }
     if (autosave.snapshotDue(quiet)) this.beginSnapshot();
     autosave.keepFace(quiet);
+    if (this.readyUndo?.run(quiet)) this.plan();
   }
 
   private beginSnapshot(): void {

@@ -1,7 +1,7 @@
 import type { Change } from '@/core/journal/change';
 import type { Command } from '@/core/journal/commands';
 import { PainterError } from '@/core/journal/errors';
-import { effectiveCommands } from '@/core/journal/history';
+import { effectiveCommands, historyOf, type TakenBack } from '@/core/journal/history';
 import { needSize } from '@/core/journal/room';
 import { Studio } from '@/core/journal/studio';
 import { unworked, type HandMessage, type Numbered } from './handLog';
@@ -22,6 +22,8 @@ export interface Opening {
   readonly keeping: Keeping;
   /** Commands that lead from there to the end of the journal. */
   readonly rest: readonly Command[];
+  /** What can be done again once they are done, the next last. */
+  readonly undone: readonly TakenBack[];
   /** What the hand said at the end of another session that nobody has worked off. */
   readonly unworked: readonly Numbered<HandMessage>[];
   /** What the painter has to know, as sentences. */
@@ -92,16 +94,16 @@ export class Keeping {
         continue; // an older one, or the journal alone
       }
       studio.adoptHistory(rest.history, !rest.gapBefore);
-      return keeping.opening(studio, rest.commands, hand, stored, !rest.gapBefore && !rest.gapAfter);
+      return keeping.opening(studio, rest, hand, stored, !rest.gapBefore && !rest.gapAfter);
     }
     const known = keeping.entries;
-    const commands = keeping.whole ? effectiveCommands(known) : known;
-    return keeping.opening(new Studio(record.spec), commands, hand, stored, keeping.whole);
+    const { line, undone } = keeping.whole ? historyOf(known) : { line: known, undone: [] };
+    return keeping.opening(new Studio(record.spec), { commands: line, undone }, hand, stored, keeping.whole);
   }
 
   private opening(
     studio: Studio,
-    rest: readonly Command[],
+    { commands, undone }: { commands: readonly Command[]; undone: readonly TakenBack[] },
     hand: Awaited<ReturnType<typeof readHand>>,
     { missing, said }: StoredJournal,
     undoable: boolean,
@@ -112,7 +114,7 @@ export class Keeping {
         : `${missing} ${missing === 1 ? 'step is' : 'steps are'} missing in what this browser kept of the painting. ` +
           (undoable ? '' : 'Everything else is here; what lies before them cannot be taken back.');
     const records = hand.map(({ record }) => record);
-    return { studio, keeping: this, rest, unworked: unworked(records, said), told: told.trim() };
+    return { studio, keeping: this, rest: commands, undone, unworked: unworked(records, said), told: told.trim() };
   }
 
   /** What is to be done after a snapshot; undefined when it does not lead to the end of the journal. */
@@ -121,11 +123,13 @@ export class Keeping {
     const gapAfter = this.all.slice(entries).includes(undefined);
     const known = (list: readonly (Command | undefined)[]) => list.filter((c) => c !== undefined);
     const history = effectiveCommands(known(this.all.slice(0, entries)));
-    if (gapBefore || gapAfter) return { history, commands: known(this.all.slice(entries)), gapBefore, gapAfter };
+    if (gapBefore || gapAfter) {
+      return { history, commands: known(this.all.slice(entries)), undone: [], gapBefore, gapAfter };
+    }
     if (sum !== undefined && sums[entries] !== sum) return undefined;
-    const whole = effectiveCommands(known(this.all));
-    if (!beginsWith(whole, history)) return undefined;
-    return { history, commands: whole.slice(history.length), gapBefore, gapAfter };
+    const { line, undone } = historyOf(known(this.all));
+    if (!beginsWith(line, history)) return undefined;
+    return { history, commands: line.slice(history.length), undone, gapBefore, gapAfter };
   }
 
   /** The journal: every entry that is there, in order. */
@@ -187,14 +191,20 @@ export class Keeping {
     }
   }
 
-  /** A fresh studio on the way to a history, from the snapshot that is nearest to it, or from the empty ground. */
-  async rebuild(target: readonly Command[]): Promise<Rebuilding> {
-    const found: { manifest: SnapshotManifest; history: Command[] }[] = [];
+  /**
+   * A fresh studio on the way to a history, from the snapshot that is nearest to it, or from the empty ground.
+   * @param enough whether what is left to be done from a snapshot is as much as one wants
+   */
+  async rebuild(
+    target: readonly Command[],
+    enough: (left: readonly Command[]) => boolean = (left) => left.length >= BEFORE_IT,
+  ): Promise<Rebuilding> {
+    const found: { manifest: SnapshotManifest; history: readonly Command[] }[] = [];
     for (const { manifest } of this.snapshots.all) {
       const history = effectiveCommands(this.all.slice(0, manifest.entries).filter((c) => c !== undefined));
       if (!beginsWith(target, history)) continue;
       found.push({ manifest, history });
-      if (target.length - history.length >= BEFORE_IT) break;
+      if (enough(target.slice(history.length))) break;
     }
     for (const { manifest, history } of found.reverse()) {
       const studio = new Studio(this.record.spec);

@@ -20,23 +20,38 @@ export const changesPainting = (command: Command): boolean =>
   command.do.startsWith('slab.') ||
   (command.do.startsWith('layer.') && command.do !== 'layer.choose');
 
-/** The commands that lead to the state at the end of a journal: undo and redo carried out, nothing else changed. */
-export function effectiveCommands(entries: readonly Command[]): Command[] {
+/** What was taken back: it was done from a place in the history on, and can be done again there. */
+export interface TakenBack {
+  readonly at: number;
+  readonly commands: readonly Command[];
+}
+
+/** Where a journal leads: the commands that lead to its state, and what can be done again from there, the next last. */
+export interface History {
+  readonly line: readonly Command[];
+  readonly undone: readonly TakenBack[];
+}
+
+/** Carries out the undo and redo of a journal; everything else stays as it is. */
+export function historyOf(entries: readonly Command[]): History {
   let line: Command[] = [];
-  let future: { at: number; commands: Command[] }[] = [];
+  let undone: TakenBack[] = [];
   for (const entry of entries) {
     if (entry.do === 'undo') {
       const at = line.findLastIndex(changesPainting);
       if (at < 0) continue;
-      future.push({ at, commands: line.slice(at) });
+      undone.push({ at, commands: line.slice(at) });
       line = line.slice(0, at);
     } else if (entry.do === 'redo') {
-      const undone = future.pop();
-      if (undone) line = [...line.slice(0, undone.at), ...undone.commands];
+      const again = undone.pop();
+      if (again) line = [...line.slice(0, again.at), ...again.commands];
     } else {
-      if (changesPainting(entry)) future = [];
+      if (changesPainting(entry)) undone = [];
       line.push(entry);
     }
   }
-  return line;
+  return { line, undone };
 }
+
+/** The commands that lead to the state at the end of a journal. */
+export const effectiveCommands = (entries: readonly Command[]): readonly Command[] => historyOf(entries).line;

@@ -50,3 +50,31 @@ export function momentBytes(moment: Moment): number {
   }
   return bytes;
 }
+
+/**
+ * A moment of one painting as a moment of another that has come to the same state.
+ * @param layer finds the other's layer of an id
+ * @returns undefined where it lies on another canvas, or has to do with a layer that is not there
+ */
+export function momentOn(
+  moment: Moment,
+  from: Painting,
+  to: Painting,
+  layer: (id: string) => Layer | undefined,
+): Moment | undefined {
+  const { structure } = moment;
+  if (structure.painting !== from) return undefined;
+  const tiles: Moment['tiles'] = new Map();
+  for (const [of, images] of moment.tiles) {
+    const there = layer(of.id);
+    if (!there) return undefined;
+    tiles.set(there, images);
+  }
+  const layers: Structure['layers'][number][] = [];
+  for (const { layer: of, look } of structure.layers) {
+    const there = layer(of.id);
+    if (!there) return undefined;
+    layers.push({ layer: there, look });
+  }
+  return { ...moment, tiles, structure: { ...structure, painting: to, layers } };
+}

@@ -131,6 +131,32 @@ describe('any journal', () => {
 });
 
 describe('undo', () => {
+  it('takes over what lay under its steps from a studio that was painted beside it', () => {
+    fc.assert(
+      fc.property(anyJournal, fc.nat(), (journal, cut) => {
+        const whole = small();
+        play(whole, journal.filter((c) => c.do !== 'undo' && c.do !== 'redo')); // prettier-ignore
+        const { history } = whole;
+        const until = cut % (history.length + 1);
+        const [opened, beside] = [small(), small()];
+        for (const command of history.slice(0, until)) for (const each of [opened, beside]) each.apply(command);
+        // as a snapshot is opened: nothing is known of what lay under the steps; and it is painted on
+        opened.adoptHistory(opened.history);
+        for (const command of history.slice(until)) opened.apply(command);
+        opened.adoptPast(beside);
+        while (whole.canUndo) {
+          for (const each of [whole, opened]) each.apply({ do: 'undo' });
+          expect(digest(opened)).toBe(digest(whole));
+        }
+        while (whole.canRedo) {
+          for (const each of [whole, opened]) each.apply({ do: 'redo' });
+          expect(digest(opened)).toBe(digest(whole));
+        }
+      }),
+      { numRuns: runs(14) },
+    );
+  });
+
   it('brings back the paint, its wetness, and the load of the brush', () => {
     const studio = small();
     paint(studio, ...loaded('flat', 8, { PB29: 1 }));

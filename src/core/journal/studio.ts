@@ -30,7 +30,7 @@ import { mist } from '@/core/flow/mist';
 import { retube } from './retubeWork';
 import { silhouette } from './shapeWork';
 import { scrapeSlab, squeezeOnSlab } from './slabWork';
-import { momentBytes, type Moment, type Structure, type Undone } from './moment';
+import { momentBytes, momentOn, type Moment, type Structure, type Undone } from './moment';
 import { lightStrokeFor, strokeFor } from './strokeFor';
 import { Toolbox } from './toolbox';
 
@@ -332,6 +332,22 @@ export class Studio {
     this.floor = whole ? 0 : commands.length;
     this.past = [];
     this.future = [];
+  }
+
+  /**
+   * Takes over what lay under the last steps from a studio that has come to this one's state, or to one on the way to it
+   * behind which every step is kept here. Steps that have to do with layers that are not there any more are left.
+   */
+  adoptPast(other: Studio): void {
+    const kept = this.past[0]?.timeline ?? this.timeline.length;
+    if (kept !== other.timeline.length || other.timeline.some((command, i) => command !== this.timeline[i])) return;
+    const moments: Moment[] = [];
+    for (let i = other.past.length - 1; i >= 0; i--) {
+      const moved = momentOn(other.past[i], other.painting, this.painting, (id) => this.layer(id));
+      if (!moved) break;
+      moments.unshift(moved);
+    }
+    this.past = [...moments, ...this.past];
   }
 
   /** What the next undo takes back; undefined when there is nothing. */

@@ -9,7 +9,7 @@ import { coats, dipped, massError, meanCoats, through, washed, waterError } from
 import { runs } from '@/measure/thorough';
 import { digest } from './digest';
 import { PainterError } from './errors';
-import { restoreStudioState, studioStateSchema } from './snapshot';
+import { encodeStudioState, restoreStudioState, studioStateSchema } from './snapshot';
 import { Studio } from './studio';
 
 const sheet = (kind: 'paper-cold' | 'paper-rough' | 'paper-hot' = 'paper-cold', seed = 4) =>
@@ -49,6 +49,22 @@ describe('a flowing wash', () => {
     paint(b, ...FLOWING, ...dipped('mop', 5, { PV19: 1 }), ...more, { do: 'dry' });
     expect(digest(a)).toBe(digest(b));
   });
+
+  it.each(['wash-round', 'wash-flat', 'mop', 'dry-brush', 'sponge-natural', 'gouache'] as const)(
+    'keeps what a %s that has run dry does not have',
+    (tool) => {
+      const studio = sheet();
+      paint(studio, ...dipped(tool, 6, { PB29: 1, PBr7BS: 1 }));
+      for (let i = 0; i < 34; i++) {
+        paint(studio, through([[4, 4 + ((i * 7) % 22)], [40, 5 + ((i * 5) % 20)]])); // prettier-ignore
+        expect(massError(studio)).toBeLessThan(1e-4);
+        expect(waterError(studio)).toBeLessThan(1e-4);
+      }
+      // and what is kept of it can be read again
+      const state = JSON.parse(JSON.stringify(encodeStudioState(studio)));
+      expect(studioStateSchema.safeParse(state).success).toBe(true);
+    },
+  );
 
   it.each([1, 0.5, 0.2])('goes slower in a stroke that says so (pace %d)', (pace) => {
     const evaporated = (given?: number) => {

@@ -19,6 +19,9 @@ export const WASH_CARRIER: Carrier = {
   tuftUm: 1e6,
 };
 
+/** Share of a brush's water that stays between its hairs. */
+const CLINGS = 0.02;
+
 /** Water that a brush of a size holds at a wetness, um mm2. */
 export const waterOf = (form: WashForm, sizeMm: number, wetness: number): number =>
   touchArea(form, sizeMm) * form.holds * WASH_UM * filmOf(wetness);
@@ -79,9 +82,10 @@ export class WashInHand {
     return tipFull > 0 ? amount * emptying(this.water / tipFull) : 0.04;
   }
 
-  /** Coats of a pigment in one wash of its water over one mm2. */
+  /** Coats of a pigment in one wash of its water over one mm2. Hair is never wrung out: some water always clings to it. */
   concentration(pigment: number): number {
-    return this.water > 0 ? ((this.mass.get(pigment) ?? 0) * WASH_UM) / this.water : 0;
+    const water = Math.max(this.water, CLINGS * this.reservoir.tipFull);
+    return water > 0 ? ((this.mass.get(pigment) ?? 0) * WASH_UM) / water : 0;
   }
 
   /** Gives everything back to the reservoir. */

@@ -36,6 +36,8 @@ interface Carried {
   readonly under: number;
   readonly loose: number;
   readonly concentration: number;
+  /** What the brush still has of it, coats over one cell: no more can be given. */
+  left: number;
   readonly scrub: number;
   readonly floor: number;
   gain: number;
@@ -104,7 +106,7 @@ export class WashTip {
           right: Math.min(x1 + 1, (tx + 1) * TILE),
           bottom: Math.min(y1 + 1, (ty + 1) * TILE),
         };
-        used += this.touchTile(ty * tilesX + tx, rect, t, film, gains);
+        used += this.touchTile(ty * tilesX + tx, rect, t, film, gains, load.water - used);
       }
     }
     for (const [pigment, gain] of gains) load.mass.set(pigment, Math.max(0, (load.mass.get(pigment) ?? 0) - gain));
@@ -112,9 +114,16 @@ export class WashTip {
     growRect(this.touched, { left: x0, top: y0, right: x1 + 1, bottom: y1 + 1 });
   }
 
-  /** @returns water that left the brush, um mm2 */
-  private touchTile(index: number, rect: PixelRect, t: Touch, film: number, gains: Map<number, number>): number {
-    const { painting, layer, flow, form, load } = this;
+  /** @param has water in the brush, um mm2 @returns water that left it */
+  private touchTile(
+    index: number,
+    rect: PixelRect,
+    t: Touch,
+    film: number,
+    gains: Map<number, number>,
+    has: number,
+  ): number {
+    const { painting, layer, flow, form } = this;
     const { mmPerPx, arena, tilesX } = painting;
     const { bed } = flow;
     const state = layer.basin?.state[index] ?? 0;
@@ -125,7 +134,7 @@ export class WashTip {
     const tile = layer.ensureTile(index, arena);
     const wash = tile.wash!;
     tile.version++;
-    const carried = this.carriedOn(wash);
+    const carried = this.carriedOn(wash, gains);
     const { f32 } = arena;
     const { factor } = basin;
     const relief = Math.min(1.3, bed.relief);
@@ -208,7 +217,7 @@ export class WashTip {
         const water = basin.at.water + coarse;
         const depth = f32[water] / share;
         let gives = form.flow * (film - depth);
-        if (gives > 0 && (load.water <= 0 || thirsty)) gives = 0;
+        if (gives > 0) gives = thirsty ? 0 : Math.min(gives, Math.max(0, has - used) / (sum * coarseMm2 * WASH_UM));
         f32[water] += gives * sum;
         used += gives * sum * coarseMm2 * WASH_UM;
         const moisture = basin.at.moisture + coarse;
@@ -232,7 +241,9 @@ export class WashTip {
             if (scrub > 0) v += scrubbed(f32, c, cell, c.scrub * f * rub[q]);
             let g = gives > 0 ? gives * own * f : -taken * v * f;
             g += exchange * f * (own * Math.max(depth, gives) - v);
+            if (g > c.left) g = c.left;
             if (v + g < 0) g = -v;
+            c.left -= g;
             f32[c.suspended + cell] = v + g;
             gain += g;
           }
@@ -276,7 +287,8 @@ export class WashTip {
   }
 
   /** Pigments that can pass between brush and tile; planes are made ready. */
-  private carriedOn(wash: Wash): Carried[] {
+  private carriedOn(wash: Wash, given: ReadonlyMap<number, number>): Carried[] {
+    const cellMm2 = this.painting.mmPerPx * this.painting.mmPerPx;
     const all = new Set(wash.pigments);
     for (const [pigment, mass] of this.load.mass) if (mass > 0) all.add(pigment);
     const out: Carried[] = [];
@@ -297,6 +309,7 @@ export class WashTip {
         under: 0,
         loose: 0,
         concentration: this.load.concentration(pigment),
+        left: Math.max(0, (this.load.mass.get(pigment) ?? 0) - (given.get(pigment) ?? 0)) / cellMm2,
         scrub: this.form.scrub * (1 - rates.stain) ** 2,
         floor: rates.floor,
         gain: 0,

@@ -1,0 +1,75 @@
+import 'fake-indexeddb/auto';
+import { describe, expect, it } from 'vitest';
+import { commandSchema, type Command } from '@/core/journal/commands';
+import { digest } from '@/core/journal/digest';
+import { line, loaded, studioFor } from '@/measure/bench';
+import { Keeping } from './keeping';
+import { ReadyUndo } from './readyUndo';
+import { writePainting, type PaintingRecord } from './shelf';
+
+const QUIET = { kept() {}, refused() {} };
+const pause = () => new Promise((resolve) => setTimeout(resolve, 5));
+
+/** A painting of so many strokes that was closed and is opened again from its snapshot; and its states, the last one last. */
+async function opened(id: string, strokes: number, kind: 'linen-fine' | 'paper-cold' = 'linen-fine') {
+  const { spec } = studioFor(40, 30, { surface: { kind } });
+  const record: PaintingRecord = { id, title: id, createdAt: 1, spec, photos: [] };
+  await writePainting(record);
+  const { studio, keeping } = await Keeping.open(record, QUIET);
+  const states: string[] = [];
+  const act = (command: object) => {
+    const parsed: Command = commandSchema.parse(command);
+    studio.apply(parsed);
+    keeping.append(parsed);
+    states.push(digest(studio));
+  };
+  for (const command of loaded(kind === 'linen-fine' ? 'flat' : 'wash-round', 6, { PB29: 1 })) act(command);
+  states.splice(0, states.length - 1);
+  const keep = async () => {
+    await keeping.stored();
+    keeping.beginSnapshot(studio);
+    while (!(await keeping.continueSnapshot())) continue;
+  };
+  for (let i = 0; i < strokes; i++) {
+    if (i === strokes - 23) await keep();
+    act(line(4, 4 + ((i * 7) % 22), 36, 6 + ((i * 5) % 20)));
+  }
+  await keep();
+  const again = await Keeping.open(record, QUIET);
+  expect(again.rest).toEqual([]);
+  return { ...again, states };
+}
+
+describe('steps that are made ready to be taken back', () => {
+  it('are at hand after a painting was opened, and the state is the one from before each', async () => {
+    const { studio, keeping, states } = await opened('ready', 40);
+    expect(studio.farWay('undo')).toBeDefined();
+    const ready = new ReadyUndo(studio, keeping);
+    expect(ready.run(0)).toBe(false); // the hand is not at rest
+    ready.run(1000);
+    while (!ready.run(1000)) await pause();
+    while (ready.run(1000)) expect(digest(studio)).toBe(states.at(-1)); // nothing is seen of it
+    for (let i = 0; i < 20; i++) {
+      expect(studio.farWay('undo')).toBeUndefined();
+      studio.apply({ do: 'undo' });
+      states.pop();
+      expect(digest(studio)).toBe(states.at(-1));
+    }
+  });
+
+  it('are given up when something else goes back meanwhile, and while water flows', async () => {
+    const { studio, keeping } = await opened('given-up', 30);
+    const ready = new ReadyUndo(studio, keeping);
+    ready.run(1000);
+    while (!ready.run(1000)) await pause();
+    ready.stop();
+    expect(ready.run(1000)).toBe(false);
+    expect(studio.farWay('undo')).toBeDefined();
+    const wet = await opened('wet', 24, 'paper-cold');
+    expect(wet.studio.hasWater).toBe(true);
+    const later = new ReadyUndo(wet.studio, wet.keeping);
+    later.run(1000);
+    for (let i = 0; i < 20; i++) await pause();
+    expect(later.run(1000)).toBe(false);
+  });
+});

@@ -1,0 +1,70 @@
+import type { Command } from '@/core/journal/commands';
+import { changesPainting, effectiveCommands } from '@/core/journal/history';
+import type { Studio } from '@/core/journal/studio';
+import type { Keeping, Rebuilding } from './keeping';
+
+/** Steps that are made ready, and commands beyond which that would take too long. */
+const STEPS = 20;
+const MOST_COMMANDS = 160;
+/** Quiet time before each command is done, ms: one stroke is not interrupted. */
+const QUIET_MS = 400;
+
+/**
+ * After a painting was opened, makes its last steps ready to be taken back at once: they are painted again, beside it and
+ * while nothing else is to be done, and the painting takes over what lay under each of them. Nothing is seen of it.
+ */
+export class ReadyUndo {
+  private state: 'to begin' | 'finding' | 'painting' | 'done' = 'to begin';
+  private beside: Rebuilding | undefined;
+  private rest: readonly Command[] = [];
+
+  constructor(
+    private readonly studio: Studio,
+    private readonly keeping: Keeping,
+  ) {}
+
+  /** Goes on a little. @param quiet time since the last change, ms @returns whether more is to be done now */
+  run(quiet: number): boolean {
+    if (this.state === 'done' || this.state === 'finding' || quiet < QUIET_MS) return false;
+    if (this.state === 'to begin') {
+      this.begin();
+      return false;
+    }
+    const { studio } = this.beside!;
+    const [next, ...rest] = this.rest;
+    this.rest = rest;
+    if (next) studio.apply(next);
+    if (rest.length > 0) return true;
+    this.studio.adoptPast(studio);
+    this.stop();
+    return false;
+  }
+
+  /** What was painted beside is of no use any more. */
+  stop(): void {
+    this.state = 'done';
+    this.beside = undefined;
+  }
+
+  private begin(): void {
+    // water that flows makes another painting of it every moment
+    if (this.studio.hasWater) return;
+    this.state = 'finding';
+    const history = effectiveCommands(this.keeping.entries);
+    const enough = (left: readonly Command[]) => left.filter(changesPainting).length >= STEPS;
+    this.keeping.rebuild(history, enough).then(
+      (found) => {
+        if (this.state !== 'finding') return;
+        if (found.rest.length === 0 || found.rest.length > MOST_COMMANDS) {
+          this.stop();
+          return;
+        }
+        this.beside = found;
+        this.rest = found.rest;
+        this.state = 'painting';
+      },
+      // then it is painted when it is asked for, or refused there
+      () => this.stop(),
+    );
+  }
+}
