@@ -10,7 +10,7 @@ import { tileRect, wholeRect } from '@/core/journal/change';
 import { Flow } from '@/core/flow/flowing';
 import { Picture } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
-import { cellToView, drawView, rectInView, type Aid, type View } from '@/core/picture/view';
+import { drawView, rectInView, type Aid, type View } from '@/core/picture/view';
 import { answerTo } from './answers';
 import { Autosave, notKeptSentence } from './autosave';
 import { benchState } from './benchState';
@@ -26,6 +26,7 @@ import { SlabPane } from './slabPane';
 import { StaleTiles } from './staleTiles';
 import { tilesInView } from './tilesInView';
 import { WaterClock } from './waterClock';
+import { Uncoloured } from './uncoloured';
 import { warmUp } from './warmUp';
 import { readPainting, type PaintingRecord } from './shelf';
 import { thumbnailPng } from '@/core/formats/thumbnail';
@@ -57,8 +58,6 @@ const REST_MS = 60;
 const TELL_MS = 30;
 /** Quiet time after which tiles are prepared for the next stroke, ms. */
 const WARM_QUIET_MS = 250;
-/** Side of the blocks in which a picture is first coloured, cells. */
-const BLOCK = 128;
 
 /** Whether a message ends a step of the painting. */
 const isStep = ({ say }: ToWorker): boolean => say === 'stroke-end' || say === 'command';
@@ -103,8 +102,7 @@ export class EngineHost {
   private turnPlanned = false;
   /** Whether the picture as it was kept is still to be shown, before what is owed goes on. */
   private pictureFirst = false;
-  /** Cells that are not coloured yet, as blocks. */
-  private uncoloured: PixelRect[] = [];
+  private uncoloured = new Uncoloured(0, 0);
   private dirtyView = noRect();
   private framesOut = 0;
   /** Whether the page has asked for anything since the last frame, and when that was made. */
@@ -216,7 +214,7 @@ export class EngineHost {
       case 'view':
         this.view = message;
         this.dirtyView = { left: 0, top: 0, right: message.view.width, bottom: message.view.height };
-        this.sortUncoloured();
+        this.uncoloured.look(message.view);
         return;
       case 'ask':
         void this.answer(message.id, message.question);
@@ -641,7 +639,8 @@ export class EngineHost {
     if (light) this.picture.light = light;
     this.pyramid = new Pyramid(this.picture);
     this.stale = new StaleTiles(painting);
-    this.uncoloured = [];
+    this.uncoloured = new Uncoloured(painting.width, painting.height);
+    this.uncoloured.look(this.view?.view);
     this.warmed = { key: '', tiles: [] };
     if (!tell) return;
     this.post({
@@ -679,29 +678,7 @@ export class EngineHost {
   }
 
   private colourLater(rect: PixelRect): void {
-    const { width, height } = this.studio!.painting;
-    const right = Math.min(width, rect.right);
-    const bottom = Math.min(height, rect.bottom);
-    const blocks = new Map(this.uncoloured.map((b) => [`${b.left},${b.top}`, b]));
-    for (let top = Math.floor(Math.max(0, rect.top) / BLOCK) * BLOCK; top < bottom; top += BLOCK) {
-      for (let left = Math.floor(Math.max(0, rect.left) / BLOCK) * BLOCK; left < right; left += BLOCK) {
-        const block = { left, top, right: Math.min(width, left + BLOCK), bottom: Math.min(height, top + BLOCK) };
-        blocks.set(`${left},${top}`, block);
-      }
-    }
-    this.uncoloured = [...blocks.values()];
-    this.sortUncoloured();
-  }
-
-  /** What lies in the middle of the view comes first (last in the list). */
-  private sortUncoloured(): void {
-    if (!this.view || this.uncoloured.length === 0) return;
-    const { view } = this.view;
-    const far = (b: PixelRect) => {
-      const at = cellToView(view, (b.left + b.right) / 2, (b.top + b.bottom) / 2);
-      return Math.hypot(at.x - view.width / 2, at.y - view.height / 2);
-    };
-    this.uncoloured.sort((a, b) => far(b) - far(a));
+    this.uncoloured.add(rect);
   }
 
   private relightAll(): void {
@@ -742,7 +719,7 @@ export class EngineHost {
   /** Colours what has not been coloured yet, as far as there is time. */
   private colourSome(start: number): void {
     while (this.uncoloured.length > 0 && performance.now() - start < SLICE_MS)
-      this.colour(this.uncoloured.pop()!, true);
+      this.colour(this.uncoloured.next()!, true);
   }
 
   private background(): void {
@@ -827,7 +804,7 @@ export class EngineHost {
   }
 
   private colourAll(): void {
-    while (this.uncoloured.length > 0) this.colour(this.uncoloured.pop()!, true);
+    while (this.uncoloured.length > 0) this.colour(this.uncoloured.next()!, true);
     for (const index of this.stale.mostChanged()) this.colour(tileRect(this.studio!.painting, index));
   }
 
