@@ -37,6 +37,7 @@ const RIM_EVAPORATION: i32 = 45, BLOTCH_EVAPORATION: i32 = 46, RIM_BLUR: i32 = 4
 const PAPER_EVAPORATION: i32 = 50, CAPILLARY: i32 = 51, BREAKS: i32 = 52, BARRIER_DRY: i32 = 53, BARRIER_DAMP: i32 = 54;
 const BARRIER_ROUGH: i32 = 55, FRONT_RATE: i32 = 56, FRONT_MOST: i32 = 57, TENSION: i32 = 58, RELIEF: i32 = 59;
 const LOAD_BLUR: i32 = 60, DISPERSE: i32 = 61, TRACES: i32 = 62, RIM_DRIFT: i32 = 63, STEP: i32 = 64, CELLS: i32 = 65, SMEAR: i32 = 66;
+const FALL_X: i32 = 67, FALL_Y: i32 = 68, RIM_UNEVEN: i32 = 69, FINGERS: i32 = 70, SPREAD_MOST: i32 = 71, CURVE: i32 = 72;
 const ROW: i32 = 80;
 const FADE: f32 = 0.35;
 
@@ -92,15 +93,15 @@ export function pushWater(block: i32, at: i32, bed: i32): f32 {
   const u = int(block + U), v = int(block + V), fluxX = int(block + FLUX_X), fluxY = int(block + FLUX_Y);
   const gravity = all(block + GRAVITY), drag = all(block + DRAG), over = lanes(<f32>1 / get(block + YIELD_DEPTH));
   const most = all(block + FASTEST), transfer = all(block + TRANSFER), yielding = all(block + YIELDING), uneven = all(block + UNEVEN);
-  const tiltX = all(block + TILT_X), tiltY = all(block + TILT_Y);
+  const tiltX = all(block + TILT_X), tiltY = all(block + TILT_Y), fallX = int(block + FALL_X), fallY = int(block + FALL_Y);
   let fastest = lanes(0);
   for (let y = 0; y < side; y++) {
     for (let x = 0; x < side; x += 4) {
       const i = at + y * stride + x, ground = bed + y * bedStride + x;
       const here = ld(share + i), ahead = ld(depth + i), k = ld(permeable + ground);
       const held = f32x4.mul(yielding, f32x4.pmax(lanes(0), f32x4.sub(lanes(1), f32x4.mul(uneven, ld(lobes + ground)))));
-      fastest = f32x4.pmax(fastest, pushFace(u + i, fluxX + i, ld(depth + i - 1), ahead, ld(share + i - 1), here, k, held, tiltX, gravity, drag, over, most, transfer));
-      fastest = f32x4.pmax(fastest, pushFace(v + i, fluxY + i, ld(depth + i - stride), ahead, ld(share + i - stride), here, k, held, tiltY, gravity, drag, over, most, transfer));
+      fastest = f32x4.pmax(fastest, pushFace(u + i, fluxX + i, ld(depth + i - 1), ahead, ld(share + i - 1), here, k, held, f32x4.add(tiltX, ld(fallX + ground)), gravity, drag, over, most, transfer));
+      fastest = f32x4.pmax(fastest, pushFace(v + i, fluxY + i, ld(depth + i - stride), ahead, ld(share + i - stride), here, k, held, f32x4.add(tiltY, ld(fallY + ground)), gravity, drag, over, most, transfer));
     }
   }
   return max4(fastest);
@@ -171,11 +172,16 @@ export function adoptLoad(block: i32, at: i32): void {
   for (let y = 0; y < side; y++) for (let i = at + y * stride, end = i + side; i < end; i += 4) st(loads + i, ld(nextA + i));
 }
 
+// @ts-ignore: decorator
+@inline function unit(v: f32): f32 { return v < 0 ? 0 : v > 1 ? 1 : v; }
+// @ts-ignore: decorator
+@inline function ahead(most: f32, has: f32): f32 { return unit(2 * most - 1) * unit(4 * (most - has)); }
+
 export function advanceFront(block: i32, at: i32, bed: i32, coverAt: i32, fine: i32, masking: i32, wax: i32, gains: i32): i32 {
   const stride = int(block + STRIDE), coverStride = int(block + COVER_STRIDE), side = int(block + SIDE), factor = int(block + FACTOR);
   const bedStride = int(block + BED_STRIDE), fineStride = int(block + FINE_STRIDE);
   const depth = int(block + DEPTH), cover = int(block + COVER), share = int(block + SHARE), moisture = int(block + MOISTURE);
-  const tooth = int(block + TOOTH), resistance = int(block + RESISTANCE);
+  const tooth = int(block + TOOTH), resistance = int(block + RESISTANCE), rim = int(block + RIM), curve = get(block + CURVE);
   const barrierDry = get(block + BARRIER_DRY), barrierDamp = get(block + BARRIER_DAMP), full = <f32>1 / get(block + CAPACITY);
   const roughness = get(block + BARRIER_ROUGH), relief = get(block + RELIEF), tension = get(block + TENSION);
   const rate = get(block + FRONT_RATE), most = get(block + FRONT_MOST);
@@ -185,18 +191,25 @@ export function advanceFront(block: i32, at: i32, bed: i32, coverAt: i32, fine: 
   for (let y = 0; y < side; y++) {
     for (let x0 = 0; x0 < side; x0 += 4) {
       const v = at + y * stride + x0, dv = depth + v;
+      const part4 = f32x4.lt(ld(share + v), lanes(1));
+      if (!v128.any_true(part4)) continue;
       const near4 = f32x4.pmax(f32x4.pmax(ld(dv), f32x4.pmax(ld(dv - 1), ld(dv + 1))), f32x4.pmax(ld(dv - stride), ld(dv + stride)));
-      if (!v128.any_true(v128.and(f32x4.lt(ld(share + v), lanes(1)), f32x4.gt(near4, least)))) continue;
+      const diag4 = f32x4.pmax(f32x4.pmax(ld(dv - stride - 1), ld(dv - stride + 1)), f32x4.pmax(ld(dv + stride - 1), ld(dv + stride + 1)));
+      if (!v128.any_true(v128.and(part4, f32x4.gt(f32x4.pmax(near4, diag4), least)))) continue;
       for (let x = x0; x < x0 + 4; x++) {
         const i = at + y * stride + x;
         if (get(share + i) >= 1) continue;
         const d = depth + i;
-        const near = max(get(d), max(max(get(d - 1), get(d + 1)), max(get(d - stride), get(d + stride))));
+        const near = max(max(get(d), max(max(get(d - 1), get(d + 1)), max(get(d - stride), get(d + stride)))), max(max(get(d - stride - 1), get(d - stride + 1)), max(get(d + stride - 1), get(d + stride + 1))));
         if (near <= barrierDamp * <f32>0.3) continue;
+        const dx = abs(get(rim + i + 1) - get(rim + i - 1)), dy = abs(get(rim + i + stride) - get(rim + i - stride));
+        const q = dx * dx + dy * dy;
+        const slant: f32 = q > <f32>1e-8 ? sqrt<f32>(q) / max(dx, dy) : <f32>1.2;
+        const both: f32 = q > <f32>1e-8 ? (dx * dy) / q : <f32>0.25;
         let t = (get(moisture + i) * full - <f32>0.25) * <f32>1.7;
         t = t < 0 ? 0 : t > 1 ? 1 : t;
         const damp = t * t * (3 - 2 * t);
-        const rough = roughness * (<f32>0.25 + <f32>0.75 * damp);
+        const rough = roughness * (<f32>0.1 + <f32>0.9 * damp);
         const barrier = (barrierDry + (barrierDamp - barrierDry) * damp) * (1 - rough * <f32>0.45 * get(resistance + bed + y * bedStride + x));
         for (let j = 0; j < factor; j++) {
           for (let k = 0; k < factor; k++) {
@@ -205,12 +218,21 @@ export function advanceFront(block: i32, at: i32, bed: i32, coverAt: i32, fine: 
             const has = get(c);
             if (has >= 1) continue;
             if ((masking != 0 && get(masking + cell) > 0.5) || (wax != 0 && get(wax + cell) > 0.5)) continue;
-            const wet = get(c - 1) + get(c + 1) + get(c - coverStride) + get(c + coverStride) + <f32>0.5 * (get(c - coverStride - 1) + get(c - coverStride + 1) + get(c + coverStride - 1) + get(c + coverStride + 1));
-            if (wet < <f32>0.9) continue;
+            const sides = get(c - 1) + get(c + 1) + get(c - coverStride) + get(c + coverStride);
+            if (sides < <f32>0.5) continue;
+            const corners = get(c - coverStride - 1) + get(c - coverStride + 1) + get(c + coverStride - 1) + get(c + coverStride + 1);
+            const edge = slant * ahead(max(max(get(c - 1), get(c + 1)), max(get(c - coverStride), get(c + coverStride))), has);
+            if (edge <= 0) continue;
+            const wet = sides + <f32>0.5 * corners - both;
             const h = get(tooth + fine + (y * factor + j) * fineStride + x * factor + k);
-            const over = near - barrier * (1 + rough * relief * (h - <f32>0.5)) * (1 + tension * (2 - wet));
+            const rx = (<f32>k + <f32>0.5) / <f32>factor - <f32>0.5, ry = (<f32>j + <f32>0.5) / <f32>factor - <f32>0.5;
+            const sx = rx < 0 ? -1 : 1, sy = ry < 0 ? -stride : stride;
+            const r = rim + i, ax = abs(rx), ay = abs(ry);
+            const beside = get(r) + (get(r + sx) - get(r)) * ax, below = get(r + sy) + (get(r + sy + sx) - get(r + sy)) * ax;
+            const bay = beside + (below - beside) * ay - <f32>0.5;
+            const over = near - barrier * (1 + rough * relief * (h - <f32>0.5)) * max(<f32>0.05, 1 + tension * (2 - wet) - curve * bay);
             if (over <= 0) continue;
-            const more = min(most, rate * over * (wet < 2 ? <f32>0.5 * wet : <f32>1));
+            const more = min(most, rate * over) * edge;
             set(gains + cell, min(<f32>1 - has, more));
             any = 1;
           }
@@ -333,19 +355,23 @@ export function weighPaint(block: i32, at: i32, bed: i32, list: i32, count: i32)
 }
 
 // @ts-ignore: decorator
-@inline function spreadFace(out: i32, film: i32, both: v128, there: v128, here: v128, free: v128, current: v128, rims: v128, spread: v128, traces: v128, most: v128): v128 {
-  const mixes = f32x4.div(f32x4.mul(f32x4.mul(free, spread), f32x4.sub(there, here)), f32x4.add(f32x4.add(there, here), traces));
+@inline function spreadFace(out: i32, film: i32, both: v128, steep: v128, free: v128, current: v128, rims: v128, spread: v128, most: v128): v128 {
+  const mixes = f32x4.mul(f32x4.mul(free, spread), steep);
   const a = v128.and(both, f32x4.add(f32x4.add(current, rims), mixes));
   st(out, v128.and(both, limited(f32x4.add(a, ld(film)), most)));
   return f32x4.abs(a);
 }
 
+// @ts-ignore: decorator
+@inline function beyond(s: v128): v128 { return f32x4.sub(s, limited(s, lanes(0.07))); }
+
 export function pushPaint(block: i32, at: i32, bed: i32): f32 {
   const stride = int(block + STRIDE), side = int(block + SIDE), bedStride = int(block + BED_STRIDE);
   const share = int(block + SHARE), open = int(block + OPEN), loads = int(block + LOAD), rim = int(block + RIM), stream = int(block + STREAM);
   const u = int(block + U), v = int(block + V), paintU = int(block + PAINT_U), paintV = int(block + PAINT_V), permeable = int(block + PERMEABLE);
-  const most = all(block + FASTEST), traces = all(block + TRACES), disperse = all(block + DISPERSE), drift = all(block + RIM_DRIFT);
-  const zero = lanes(0);
+  const most = all(block + FASTEST), traces = all(block + TRACES), disperse = all(block + DISPERSE), drifts = all(block + RIM_DRIFT);
+  const lobes = int(block + LOBES), fingers = all(block + FINGERS), rimUneven = all(block + RIM_UNEVEN), spreadMost = all(block + SPREAD_MOST);
+  const zero = lanes(0), one = lanes(1);
   let fastest = zero;
   for (let y = 0; y < side; y++) {
     for (let x = 0; x < side; x += 4) {
@@ -356,10 +382,17 @@ export function pushPaint(block: i32, at: i32, bed: i32): f32 {
         st(paintV + i, zero);
         continue;
       }
-      const spread = f32x4.mul(disperse, ld(permeable + bed + y * bedStride + x));
+      const ground = bed + y * bedStride + x, lobe = ld(lobes + ground);
+      const spread = f32x4.pmin(spreadMost, f32x4.mul(f32x4.mul(disperse, ld(permeable + ground)), f32x4.pmax(lanes(0.05), f32x4.add(one, f32x4.mul(fingers, lobe)))));
+      const drift = f32x4.mul(drifts, f32x4.pmax(lanes(0.1), f32x4.add(one, f32x4.mul(rimUneven, lobe))));
       const s = ld(stream + i), l = ld(loads + i), o = ld(open + i), r = ld(rim + i);
-      fastest = f32x4.pmax(fastest, spreadFace(paintU + i, u + i, v128.and(here, f32x4.gt(ld(share + i - 1), zero)), ld(loads + i - 1), l, f32x4.pmin(ld(open + i - 1), o), f32x4.sub(ld(stream + i + stride), s), f32x4.mul(drift, f32x4.sub(ld(rim + i - 1), r)), spread, traces, most));
-      fastest = f32x4.pmax(fastest, spreadFace(paintV + i, v + i, v128.and(here, f32x4.gt(ld(share + i - stride), zero)), ld(loads + i - stride), l, f32x4.pmin(ld(open + i - stride), o), f32x4.sub(s, ld(stream + i + 1)), f32x4.mul(drift, f32x4.sub(ld(rim + i - stride), r)), spread, traces, most));
+      const bothX = v128.and(here, f32x4.gt(ld(share + i - 1), zero)), bothY = v128.and(here, f32x4.gt(ld(share + i - stride), zero));
+      const lx = ld(loads + i - 1), ly = ld(loads + i - stride);
+      const sx = v128.and(bothX, beyond(f32x4.div(f32x4.sub(lx, l), f32x4.add(f32x4.add(lx, l), traces))));
+      const sy = v128.and(bothY, beyond(f32x4.div(f32x4.sub(ly, l), f32x4.add(f32x4.add(ly, l), traces))));
+      const aslant = f32x4.div(spread, f32x4.sqrt(f32x4.pmax(one, f32x4.add(f32x4.mul(sx, sx), f32x4.mul(sy, sy)))));
+      fastest = f32x4.pmax(fastest, spreadFace(paintU + i, u + i, bothX, sx, f32x4.pmin(ld(open + i - 1), o), f32x4.sub(ld(stream + i + stride), s), f32x4.mul(drift, f32x4.sub(ld(rim + i - 1), r)), aslant, most));
+      fastest = f32x4.pmax(fastest, spreadFace(paintV + i, v + i, bothY, sy, f32x4.pmin(ld(open + i - stride), o), f32x4.sub(s, ld(stream + i + 1)), f32x4.mul(drift, f32x4.sub(ld(rim + i - stride), r)), aslant, most));
     }
   }
   return max4(fastest);
@@ -616,11 +649,11 @@ export function settlePaint(block: i32, at: i32, coverAt: i32, fine: i32, list: 
       for (let x = 0; x < side; x += 4) {
         const i = coarse + x, d = ld(depth + i), wet = f32x4.gt(ld(share + i), zero);
         const thin = f32x4.pmax(zero, f32x4.mul(f32x4.sub(lanes(0.4), d), lanes(2.5)));
-        const falls = f32x4.add(f32x4.add(one, f32x4.mul(lanes(9), f32x4.mul(thin, thin))), f32x4.mul(f32x4.mul(lanes(rimSettle), f32x4.sub(one, ld(rim + i))), thin));
+        const falls = f32x4.add(f32x4.add(one, f32x4.mul(lanes(1.2), f32x4.mul(thin, thin))), f32x4.mul(f32x4.mul(lanes(rimSettle), f32x4.sub(one, ld(rim + i))), thin));
         widen(rows + x * factor, factor, v128.and(wet, falls));
         widen(rows + ROW + x * factor, factor, v128.and(wet, f32x4.pmin(one, f32x4.mul(d, lanes(1 / <f32>0.3)))));
         const dry = f32x4.sub(one, f32x4.mul(ld(moisture + i), full));
-        const fixes = f32x4.pmin(one, f32x4.mul(f32x4.add(lanes(0.02), f32x4.mul(lanes(0.25), f32x4.pmax(zero, f32x4.sub(dry, lanes(0.1))))), lanes(seconds)));
+        const fixes = f32x4.pmin(one, f32x4.mul(f32x4.add(lanes(0.004), f32x4.mul(lanes(0.07), f32x4.pmax(zero, f32x4.sub(dry, lanes(0.1))))), lanes(seconds)));
         widen(rows + 2 * ROW + x * factor, factor, v128.andnot(fixes, wet));
       }
     }

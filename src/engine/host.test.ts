@@ -127,6 +127,8 @@ describe('a painting at the host', () => {
     const acts = Array.from({ length: 40 }, () => commandSchema.parse(randomAct(random, 26, 20)));
     const until = 5 + random.below(30);
     for (const act of acts.slice(0, until)) page.act(act);
+    // this host goes on living, and must not write of water that flows when its browser is dead
+    page.say({ say: 'clock', pace: 0 });
     await page.settled();
     // from here on the worker hears nothing more, and then the browser dies in the middle of a stroke
     page.connected = false;
@@ -164,6 +166,8 @@ describe('a painting at the host', () => {
     const record = await onTheRack('paper-cold');
     const page = await Page.open(record.id);
     for (const act of [{ do: 'tool', tool: 'wash-round', sizeMm: 6 }, { do: 'load', mixture: { PB29: 1 } }, { do: 'stroke', samples: [[0, 4, 4, 0.7], [300, 20, 12, 0.7]] }]) page.act(commandSchema.parse(act)); // prettier-ignore
+    // the one who paints holds the water: it would be written down as it flows
+    page.say({ say: 'clock', pace: 0 });
     await page.settled();
     const before = await readJournal(record.id);
     const looking = await Page.open(record.id, true);

@@ -26,7 +26,7 @@ export class StaleTiles {
    * @param near tiles around this rectangle count for more: a painter looks at the brush, and what is drawn stays small
    */
   *mostChanged(near?: PixelRect): Generator<number> {
-    const worth = (index: number, change: number) => change / (1 + (near ? this.distance(index, near) ** 2 : 0));
+    const worth = (index: number, change: number) => change / (1 + (near ? 2 * this.distance(index, near) ** 2 : 0));
     const ranked = [...this.changes].map(([index, change]) => ({ index, worth: worth(index, change) }));
     for (const { index } of ranked.sort((a, b) => b.worth - a.worth)) {
       this.changes.delete(index);

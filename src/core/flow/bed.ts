@@ -5,11 +5,15 @@ import type { Painting } from '@/core/film/painting';
 import { maths } from '@/core/maths/maths';
 import { isPaper, PAPERS, sheetField, toothAt } from '@/core/surface/paper';
 import { USUAL_WEIGHT } from '@/core/surface/heightField';
+import { FLOW } from './washRates';
+import { blurred } from '@/core/surface/periodicNoise';
 
 /** What water meets on a support: tooth, beds on which grains roll, permeability and unevenness, in the arena. */
 export interface Bed {
   /** Word addresses of cell-by-cell planes: tooth 0..1, and two beds seen by rolling grains, so that no two clump alike. */
   readonly tooth: number;
+  /** How far a painted edge strays, standard deviations. */
+  readonly waver: number;
   readonly bedA: number;
   readonly bedB: number;
   /** Word addresses of planes on the coarse grid. */
@@ -18,6 +22,9 @@ export interface Bed {
   readonly lobes: number;
   readonly blotches: number;
   readonly currents: number;
+  /** How much the sheet falls from the flow cell before to a flow cell, washes: it cockles when it is wet. */
+  readonly fallX: number;
+  readonly fallY: number;
   readonly fineStride: number;
   readonly bedStride: number;
   /** How much the tooth rules the wash, 0 smooth .. 1.3 rough; how much water the sheet holds (washes); its sizing. */
@@ -33,10 +40,12 @@ export interface Bed {
 
 /** Spread of the permeability (log-normal), and rms velocity of the mingling currents, reference cells a step. */
 const PERMEABILITY_SPREAD = 0.6;
-const STIR = 0.035;
+const STIR = 0.032;
 /** How much of the bed is tooth, and how much grains make themselves by clumping. */
 const TOOTH_SHARE = 0.7;
-const CLUMP_SHARE = 0.15;
+const CLUMP_SHARE = 0.5;
+/** Grains clump to flocs of this radius (mm): what is finer in the tooth does not sort them. */
+const FLOC_MM = 0.1;
 /** Supports that are no paper: how much their grain rules a wash. They take in next to nothing. */
 const OTHER_RELIEF = {
   'linen-fine': 0.9, 'linen-coarse': 1.1, cotton: 0.8, panel: 0.4, smooth: 0.05,
@@ -69,6 +78,10 @@ function makeBed(painting: Painting): Bed {
   const clumps = sheetField('clumps', spec.seed, fieldCells);
   const clumpAt = (x: number, y: number) => clumps[(y % fieldCells) * fieldCells + (x % fieldCells)];
   const aside = Math.floor(fieldCells / 3);
+  const wavers = sheetField('waver', spec.seed, fieldCells);
+  // a floc rests on several grains of the tooth
+  const felt = paper ? blurred(toothPlane(tooth, width), width, FLOC_MM / mmPerPx) : undefined;
+  const feltAt = (x: number, y: number) => (felt ? felt[y * width + x] : tooth(x, y));
 
   const coarseWidth = width / factor;
   const coarseHeight = height / factor;
@@ -81,12 +94,24 @@ function makeBed(painting: Painting): Bed {
       shape(field[((y % coarseHeight) % coarseField) * coarseField + ((x % coarseWidth) % coarseField)]),
     );
   };
+  const bulge = FLOW.cockle * Math.sqrt(USUAL_WEIGHT / (spec.surface.weight ?? USUAL_WEIGHT)) * (paper ? 1 : 0);
+  const falls = (dx: number, dy: number) => {
+    const field = sheetField('cockle', spec.seed, coarseField);
+    const at = (x: number, y: number) =>
+      field[((y + coarseField) % coarseField) * coarseField + ((x + coarseField) % coarseField)];
+    return layOut(arena, coarseWide, coarseHigh, (x, y) => {
+      const fx = (x % coarseWidth) % coarseField;
+      const fy = (y % coarseHeight) % coarseField;
+      return bulge * (at(fx - dx, fy - dy) - at(fx, fy));
+    });
+  };
   const clamped = (most: number) => (v: number) => Math.max(-most, Math.min(most, v));
   const { sizing, capacity, relief } = sheetOf(painting);
   return {
     tooth: fineAt(tooth),
-    bedA: fineAt((x, y) => TOOTH_SHARE * tooth(x, y) + CLUMP_SHARE * clumpAt(x, y)),
-    bedB: fineAt((x, y) => TOOTH_SHARE * tooth(x, y) + CLUMP_SHARE * clumpAt(y + aside, x)),
+    waver: fineAt((x, y) => wavers[(y % fieldCells) * fieldCells + (x % fieldCells)]),
+    bedA: fineAt((x, y) => TOOTH_SHARE * feltAt(x, y) + CLUMP_SHARE * clumpAt(x, y)),
+    bedB: fineAt((x, y) => TOOTH_SHARE * feltAt(x, y) + CLUMP_SHARE * clumpAt(y + aside, x)),
     permeable: coarseAt('permeability', (v) => maths.exp(PERMEABILITY_SPREAD * clamped(2)(v))),
     resistance: coarseAt('permeability', clamped(2)),
     lobes: coarseAt('lobes', (v) => v),
@@ -98,6 +123,8 @@ function makeBed(painting: Painting): Bed {
           v * scale
       )(stirScale(spec.seed, coarseField)),
     ),
+    fallX: falls(1, 0),
+    fallY: falls(0, 1),
     fineStride: wide,
     bedStride: coarseWide,
     relief,
@@ -139,6 +166,12 @@ function toothOf({ spec, surface }: Painting): (x: number, y: number) => number 
   const { size, um, depthUm } = surface;
   if (depthUm <= 0) return () => 0.5;
   return (x, y) => Math.max(0, Math.min(1, 0.5 + (0.85 * um[(y % size) * size + (x % size)]) / depthUm));
+}
+
+function toothPlane(tooth: (x: number, y: number) => number, size: number): Float32Array {
+  const out = new Float32Array(size * size);
+  for (let y = 0, i = 0; y < size; y++) for (let x = 0; x < size; x++) out[i++] = tooth(x, y);
+  return out;
 }
 
 /** What brings the currents' stream function to velocities of the usual rms, when it is differenced. */

@@ -255,13 +255,14 @@ export class Flow {
     planes.forEach((name) => (i32[block + WATER[name]] = basin.at[name]));
     const ints = {
       cover: basin.cover, permeable: bed.permeable, resistance: bed.resistance, lobes: bed.lobes, blotches: bed.blotches,
-      currents: bed.currents, tooth: bed.tooth, bedA: bed.bedA, bedB: bed.bedB, stride: basin.stride,
+      currents: bed.currents, fallX: bed.fallX, fallY: bed.fallY, tooth: bed.tooth, bedA: bed.bedA, bedB: bed.bedB, stride: basin.stride,
       coverStride: basin.coverStride, bedStride: bed.bedStride, fineStride: bed.fineStride, factor: basin.factor,
       side: basin.side,
     }; // prettier-ignore
     for (const [name, v] of Object.entries(ints)) i32[block + WATER[name as keyof typeof ints]] = v;
     const seconds = k * STEP_SECONDS;
-    const dries = FLOW.evaporation * (1 - FLOW.humidity) * seconds;
+    // valleys of a rough sheet keep their water longer
+    const dries = FLOW.evaporation * (1 - FLOW.humidity) * (1.15 - 0.16 * Math.min(1.4, bed.relief)) * seconds;
     const reach = FLOW.rimReach * coarse;
     const floats = {
       gravity: this.gravity * k * k * calm,
@@ -297,6 +298,10 @@ export class Flow {
       rimDrift: FLOW.rimDrift * k * coarse * Math.min(1, maths.pow(fine, -FLOW.rimFine)),
       step: k,
       cells: fine,
+      rimUneven: FLOW.rimUneven,
+      fingers: FLOW.fingers,
+      curve: FLOW.curve,
+      spreadMost: FLOW.spreadMost / Math.max(1, coarse),
       smear: Math.max(1, Math.min(FLOW.mostSmear, fine)),
     };
     for (const [name, v] of Object.entries(floats)) f32[block + WATER[name as keyof typeof floats]] = v;

@@ -12,7 +12,7 @@ const DRY_WASH_UM = 12;
 /** The drop of fixative draws the finest dust a little apart: it covers so much more. */
 const FIXED_SPREADS = 1.1;
 /** A wash whose scattering is above this hides what is under it, so that the order of the two is seen. */
-const HIDES = 0.12;
+const HIDES = 1.2;
 
 /**
  * Before a dry tile is painted on again: what lies under is still one film with what will come to lie there. Where the
@@ -20,11 +20,12 @@ const HIDES = 0.12;
  */
 export function glazeTile(arena: Arena, tile: Tile): void {
   const { wash } = tile;
-  if (!wash || !has(arena, wash, 'under') || !hides(arena, wash)) return;
-  const all = new Uint8Array(TILE_CELLS).fill(1);
-  const stratum = washStratum(arena, wash, ['under'], all);
+  if (!wash || !has(arena, wash, 'under')) return;
+  const where = hides(arena, wash);
+  if (!where) return;
+  const stratum = washStratum(arena, wash, ['under'], where);
   if (stratum) tile.setStrata([...tile.strata, stratum]);
-  for (const pigment of [...wash.pigments]) wash.drop('under', pigment);
+  if (!has(arena, wash, 'under')) for (const pigment of [...wash.pigments]) wash.drop('under', pigment);
 }
 
 const has = ({ f32 }: Arena, wash: Wash, coat: Coat): boolean =>
@@ -34,8 +35,8 @@ const has = ({ f32 }: Arena, wash: Wash, coat: Coat): boolean =>
     return false;
   });
 
-/** Whether what has settled on top scatters enough to hide. */
-function hides({ f32 }: Arena, wash: Wash): boolean {
+/** Cells in which what has settled on top is body colour that hides what lies under; what a brush only loosened does not. */
+function hides({ f32 }: Arena, wash: Wash): Uint8Array | undefined {
   const scatter = new Float32Array(TILE_CELLS);
   wash.coats.settled.forEach((plane, n) => {
     if (!plane) return;
@@ -43,7 +44,14 @@ function hides({ f32 }: Arena, wash: Wash): boolean {
     for (let b = 0; b < BANDS.count; b++) mean += BANDS.S[wash.pigments[n] * BANDS.count + b] / BANDS.count;
     for (let i = 0; i < TILE_CELLS; i++) scatter[i] += f32[(plane >> 2) + i] * mean;
   });
-  return scatter.some((s) => s > HIDES);
+  let any = false;
+  const where = new Uint8Array(TILE_CELLS);
+  for (let i = 0; i < TILE_CELLS; i++) {
+    if (scatter[i] <= HIDES) continue;
+    where[i] = 1;
+    any = true;
+  }
+  return any ? where : undefined;
 }
 
 /**

@@ -12,24 +12,26 @@ export const FLOW = {
   gravity: 0.2,
   drag: 0.035,
   /** Difference of depth that a thin film ahead holds back, below which depth, and how unevenly. */
-  yielding: 0.35,
+  yielding: 0.12,
   yieldDepth: 0.3,
-  uneven: 1.2,
+  uneven: 1.5,
   /** Fastest motion, reference cells a step. */
   fastest: 0.45,
   /** Difference of depth to which a degree of tilt amounts. */
   tiltPerDegree: 0.008,
+  /** How far a wet sheet of the usual weight bulges, washes (rms); thicker paper less. */
+  cockle: 0.06,
   /** Film that evaporates in bone dry air, washes a second; how humid the air is. */
-  evaporation: 0.06,
+  evaporation: 0.016,
   humidity: 0.45,
   /** How much faster it is at the rim, and how uneven by the sheet's blotches. */
-  rimEvaporation: 4,
-  blotchEvaporation: 0.16,
+  rimEvaporation: 2.4,
+  blotchEvaporation: 0.18,
   /** Length over which the rim is felt, flow cells. */
   rimReach: 1.15,
   /** Film that unsized dry paper drinks, washes a second; drying of bare damp paper against a film. */
   absorption: 0.06,
-  paperEvaporation: 0.55,
+  paperEvaporation: 0.4,
   /** Creeping in saturated paper, flow cells squared a step. */
   capillary: 0.01,
   /** A film thinner than this breaks. */
@@ -37,11 +39,13 @@ export const FLOW = {
   /** Depth of film that creeps onto dry and onto saturated paper; how much tooth and felt vary that. */
   barrierDry: 2.2,
   barrierDamp: 0.1,
-  barrierRough: 0.8,
+  barrierRough: 1.15,
   /** Cover that a front gains in a step for each wash above the barrier, and at most; pull on a tip. */
   frontRate: 0.5,
   frontMost: 0.34,
-  tension: 0.35,
+  tension: 0.25,
+  /** How much the front's curve over a flow cell or two holds or helps it. */
+  curve: 2.4,
   /** Depths between which paint comes to spread freely. */
   openFrom: 0.2,
   openTo: 0.75,
@@ -50,27 +54,31 @@ export const FLOW = {
   traces: 0.02,
   loadBlur: 0.1,
   /** Drift to the rim, cells a step for each unit of the rim's gradient. */
-  rimDrift: 0.042,
+  rimDrift: 0.006,
+  /** How uneven that is along the rim, and how unevenly paint spreads, by the sheet's lobes. */
+  rimUneven: 0.9,
+  fingers: 0.8,
+  spreadMost: 0.4,
   /** In finer cells a rim is as dark and narrower: the drift goes with this power of a reference cell over a cell. */
   rimFine: 0.9,
   /** Diffusion of paint, cells squared a step. */
-  diffusion: 0.028,
+  diffusion: 0.011,
   /** Rolling down the bed, cells a step for each unit of slope. */
-  roll: 0.023,
+  roll: 0.016,
   /** Settling by weight and by staining, dissolving of what stains not at all: shares a second. */
-  settle: 0.012,
-  adsorb: 0.012,
-  lift: 0.02,
+  settle: 0.0022,
+  adsorb: 0.0022,
+  lift: 0.075,
   /** How much faster paint settles at the drying rim. */
-  rimSettle: 3,
+  rimSettle: 1.2,
   /** What of a wash a fully staining pigment keeps for ever. */
   stainFloor: 0.06,
   /** Soluble ink dissolves so much faster than the least staining paint; what lies under later washes, slower. */
   inkLift: 14,
-  underLift: 0.35,
+  underLift: 1,
   /** Paint waits at most so many steps, and travels at most so far (cells), before it is moved. */
   mostWaited: 3,
-  mostTravel: 0.38,
+  mostTravel: 0.45,
   /** Cells finer than the reference smear paint more than they must, up to so many times: rims stay as wide. */
   mostSmear: 1.5,
 } as const;
@@ -97,7 +105,7 @@ export interface WashRates {
 }
 
 /** How dark a wash at full strength is: its strongest absorption, in Kubelka-Munk terms; scattering counts for less. */
-const FULL_STRENGTH = 2.6;
+const FULL_STRENGTH = 3.2;
 const SCATTERING_COUNTS = 0.3;
 
 const strength = (pigment: number): number => {
@@ -121,7 +129,7 @@ export function fullWash(parts: ReadonlyMap<number, number>): number {
 }
 
 /** Height of dust that is as strong as one wash of full strength, um: sticks of strong pigments have more chalk in them. */
-const DUST_UM_PER_WASH = 7;
+const DUST_UM_PER_WASH = 8.6;
 
 /** Height that a coat of a pigment stands as dust, um: grains of stick with air between them. */
 export const dustUm = (pigment: number): number => DUST_UM_PER_WASH / washRates(pigment).unit;

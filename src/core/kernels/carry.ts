@@ -216,14 +216,14 @@ export function settlePaint(
       const depth = f32[i32[block + WATER.depth] + i];
       if (f32[i32[block + WATER.share] + i] > 0) {
         const thin = depth > 0.4 ? 0 : (0.4 - depth) * 2.5;
-        f32[rows + c] = 1 + 9 * thin * thin + rimSettle * (1 - f32[i32[block + WATER.rim] + i]) * thin;
+        f32[rows + c] = 1 + 1.2 * thin * thin + rimSettle * (1 - f32[i32[block + WATER.rim] + i]) * thin;
         f32[rows + ROW + c] = (depth > 0.3 ? 1 : depth / 0.3) * f32[cover + c];
         f32[rows + 2 * ROW + c] = 0;
       } else {
         const dry = 1 - f32[i32[block + WATER.moisture] + i] * full;
         f32[rows + c] = 0;
         f32[rows + ROW + c] = 0;
-        f32[rows + 2 * ROW + c] = Math.min(1, (dry < 0.1 ? 0.02 : 0.25 * (dry - 0.1) + 0.02) * seconds);
+        f32[rows + 2 * ROW + c] = Math.min(1, (dry < 0.1 ? 0.004 : 0.07 * (dry - 0.1) + 0.004) * seconds);
       }
     }
     for (let k = 0; k < count; k++) {

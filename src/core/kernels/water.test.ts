@@ -34,6 +34,7 @@ function tileOf(seed: number, factor: 1 | 2 | 4) {
     mass: fill(coarse, () => 0), stream: fill(coarse, () => 0.05 * (random() - 0.5)),
     paintU: fill(coarse, () => 0.3 * (random() - 0.5)), paintV: fill(coarse, () => 0.3 * (random() - 0.5)),
     nextA: fill(coarse, () => 0), nextB: fill(coarse, () => 0),
+    fallX: fill(coarse, () => 0.02 * (random() - 0.5)), fallY: fill(coarse, () => 0.02 * (random() - 0.5)),
     cover: fill(fine, () => (random() < 0.85 ? 1 : random())),
     permeable: fill(coarse, () => 0.5 + random()), resistance: fill(coarse, () => random() - 0.5), lobes: fill(coarse, () => random() - 0.5),
     blotches: fill(coarse, () => random() - 0.5), currents: fill(coarse, () => 0.05 * (random() - 0.5)),
@@ -53,7 +54,7 @@ function tileOf(seed: number, factor: 1 | 2 | 4) {
     transfer: 0.5, openFrom: 0.2, openOver: 1.8, evaporation: 0.0016, rimEvaporation: 4, blotchEvaporation: 0.16,
     rimBlur: 0.16, absorption: 0.0014, capacity: 0.25, paperEvaporation: 0.0009, capillary: 0.01, breaks: 0.02,
     barrierDry: 2.2, barrierDamp: 0.1, barrierRough: 0.8, frontRate: 0.5, frontMost: 0.34, tension: 0.35, relief: 0.85,
-    loadBlur: 0.1, disperse: 0.5, traces: 0.02, rimDrift: 0.05, step: 1, cells: 0.6, smear: 1.2,
+    loadBlur: 0.1, disperse: 0.5, traces: 0.02, rimDrift: 0.05, step: 1, cells: 0.6, smear: 1.2, rimUneven: 0.8, fingers: 0.6, spreadMost: 0.6, curve: 2,
   }; // prettier-ignore
   for (const [name, v] of Object.entries(constants)) arena.f32[block + WATER[name as keyof typeof WATER]] = v;
   const at = 2 * stride + 4;

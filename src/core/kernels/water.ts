@@ -82,7 +82,17 @@ export const WATER = {
   cells: 65,
   /** How much more than the scheme does by itself paint is smeared as it moves, so that fine cells keep no finer edges. */
   smear: 66,
-  words: 72,
+  /** The bed: how much the sheet falls towards a flow cell from the one before it, along x and y (washes). */
+  fallX: 67,
+  fallY: 68,
+  /** How unevenly the rim draws paint, and how unevenly paint spreads, by the lobes. */
+  rimUneven: 69,
+  fingers: 70,
+  /** Most that paint spreads: more would swing to and fro. */
+  spreadMost: 71,
+  /** How much harder a cape of the front advances than a bay. */
+  curve: 72,
+  words: 76,
 } as const;
 
 const B = WATER;
@@ -152,8 +162,22 @@ export function pushWater(f32: Float32Array, i32: Int32Array, block: number, at:
   for (let y = 0; y < side; y++) {
     const g0 = bed + y * i32[block + B.bedStride];
     for (let x = 0, i = at + y * stride; x < side; x++, i++) {
-      face(i32[block + B.u], i32[block + B.fluxX], i, 1, g0 + x, f32[block + B.tiltX]);
-      face(i32[block + B.v], i32[block + B.fluxY], i, stride, g0 + x, f32[block + B.tiltY]);
+      face(
+        i32[block + B.u],
+        i32[block + B.fluxX],
+        i,
+        1,
+        g0 + x,
+        f32[block + B.tiltX] + f32[i32[block + B.fallX] + g0 + x],
+      );
+      face(
+        i32[block + B.v],
+        i32[block + B.fluxY],
+        i,
+        stride,
+        g0 + x,
+        f32[block + B.tiltY] + f32[i32[block + B.fallY] + g0 + x],
+      );
     }
   }
   return fastest;
@@ -269,11 +293,20 @@ export function advanceFront(
       const i = at + y * stride + x;
       if (f32[i32[block + B.share] + i] >= 1) continue;
       const d = depth + i;
-      const near = Math.max(f32[d], f32[d - 1], f32[d + 1], f32[d - stride], f32[d + stride]);
+      const near = Math.max(
+        f32[d], f32[d - 1], f32[d + 1], f32[d - stride], f32[d + stride],
+        f32[d - stride - 1], f32[d - stride + 1], f32[d + stride - 1], f32[d + stride + 1],
+      ); // prettier-ignore
       if (near <= barrierDamp * 0.3) continue;
+      // a slanted front has fewer cells along it, and each has to take in more
+      const dx = Math.abs(f32[i32[block + B.rim] + i + 1] - f32[i32[block + B.rim] + i - 1]);
+      const dy = Math.abs(f32[i32[block + B.rim] + i + stride] - f32[i32[block + B.rim] + i - stride]);
+      const q = dx * dx + dy * dy;
+      const slant = q > 1e-8 ? Math.sqrt(q) / Math.max(dx, dy) : 1.2;
+      const both = q > 1e-8 ? (dx * dy) / q : 0.25;
       const t = clamp01((f32[i32[block + B.moisture] + i] * full - 0.25) * 1.7);
       const damp = t * t * (3 - 2 * t);
-      const rough = f32[block + B.barrierRough] * (0.25 + 0.75 * damp);
+      const rough = f32[block + B.barrierRough] * (0.1 + 0.9 * damp);
       const ground = bed + y * i32[block + B.bedStride] + x;
       const barrier =
         (barrierDry + (barrierDamp - barrierDry) * damp) * (1 - rough * 0.45 * f32[i32[block + B.resistance] + ground]);
@@ -284,15 +317,30 @@ export function advanceFront(
           const has = f32[c];
           if (has >= 1) continue;
           if ((masking && f32[masking + cell] > 0.5) || (wax && f32[wax + cell] > 0.5)) continue;
-          const wet =
-            f32[c - 1] + f32[c + 1] + f32[c - coverStride] + f32[c + coverStride] +
-            0.5 * (f32[c - coverStride - 1] + f32[c - coverStride + 1] + f32[c + coverStride - 1] + f32[c + coverStride + 1]); // prettier-ignore
-          if (wet < 0.9) continue;
+          const sides = f32[c - 1] + f32[c + 1] + f32[c - coverStride] + f32[c + coverStride];
+          const corners =
+            f32[c - coverStride - 1] + f32[c - coverStride + 1] + f32[c + coverStride - 1] + f32[c + coverStride + 1]; // prettier-ignore
+          if (sides < 0.5) continue;
+          const edge = slant * ahead(Math.max(f32[c - 1], f32[c + 1], f32[c - coverStride], f32[c + coverStride]), has);
+          if (edge <= 0) continue;
+          const wet = sides + 0.5 * corners - both;
           const h = f32[i32[block + B.tooth] + fine + (y * factor + j) * i32[block + B.fineStride] + x * factor + k];
+          // how the front curves over a flow cell or two: bays fill, capes are held
+          const rx = (k + 0.5) / factor - 0.5;
+          const ry = (j + 0.5) / factor - 0.5;
+          const sx = rx < 0 ? -1 : 1;
+          const sy = ry < 0 ? -stride : stride;
+          const r = i32[block + B.rim] + i;
+          const beside = f32[r] + (f32[r + sx] - f32[r]) * Math.abs(rx);
+          const below = f32[r + sy] + (f32[r + sy + sx] - f32[r + sy]) * Math.abs(rx);
+          const bay = beside + (below - beside) * Math.abs(ry) - 0.5;
           const over =
-            near - barrier * (1 + rough * f32[block + B.relief] * (h - 0.5)) * (1 + f32[block + B.tension] * (2 - wet));
+            near -
+            barrier *
+              (1 + rough * f32[block + B.relief] * (h - 0.5)) *
+              Math.max(0.05, 1 + f32[block + B.tension] * (2 - wet) - f32[block + B.curve] * bay);
           if (over <= 0) continue;
-          const more = Math.min(f32[block + B.frontMost], f32[block + B.frontRate] * over * (wet < 2 ? 0.5 * wet : 1));
+          const more = Math.min(f32[block + B.frontMost], f32[block + B.frontRate] * over) * edge;
           f32[gains + cell] = Math.min(1 - has, more);
           any = 1;
         }
@@ -444,18 +492,20 @@ export function pushPaint(f32: Float32Array, i32: Int32Array, block: number, at:
   const most = f32[block + B.fastest];
   const traces = f32[block + B.traces];
   let fastest = 0;
-  const face = (out: number, film: number, i: number, back: number, current: number, spread: number) => {
+  let drift = 0;
+  /** Step of the load at a face, against what is there: -1..1. */
+  const stepAt = (i: number, back: number) => {
+    if (f32[share + i - back] <= 0) return 0;
+    const s = (f32[load + i - back] - f32[load + i]) / (f32[load + i - back] + f32[load + i] + traces);
+    return s > STANDS ? s - STANDS : s < -STANDS ? s + STANDS : 0;
+  };
+  const face = (out: number, film: number, i: number, back: number, current: number, spread: number, steep: number) => {
     if (f32[share + i] <= 0 || f32[share + i - back] <= 0) {
       f32[out + i] = 0;
       return;
     }
-    const there = f32[load + i - back];
-    const here = f32[load + i];
     const free = Math.min(f32[open + i - back], f32[open + i]);
-    const a =
-      current +
-      f32[block + B.rimDrift] * (f32[rim + i - back] - f32[rim + i]) +
-      (free * spread * (there - here)) / (there + here + traces);
+    const a = current + drift * (f32[rim + i - back] - f32[rim + i]) + free * spread * steep;
     fastest = Math.max(fastest, Math.abs(a));
     const sum = a + f32[film + i];
     f32[out + i] = sum > most ? most : sum < -most ? -most : sum;
@@ -463,15 +513,31 @@ export function pushPaint(f32: Float32Array, i32: Int32Array, block: number, at:
   for (let y = 0; y < side; y++) {
     for (let x = 0; x < side; x++) {
       const i = at + y * stride + x;
-      const spread = f32[block + B.disperse] * f32[i32[block + B.permeable] + bed + y * i32[block + B.bedStride] + x];
+      const ground = bed + y * i32[block + B.bedStride] + x;
+      const lobe = f32[i32[block + B.lobes] + ground];
+      const spread = Math.min(
+        f32[block + B.spreadMost],
+        f32[block + B.disperse] *
+          f32[i32[block + B.permeable] + ground] *
+          Math.max(0.05, 1 + f32[block + B.fingers] * lobe),
+      );
+      drift = f32[block + B.rimDrift] * Math.max(0.1, 1 + f32[block + B.rimUneven] * lobe);
       const s = f32[stream + i];
-      face(i32[block + B.paintU], i32[block + B.u], i, 1, f32[stream + i + stride] - s, spread);
-      face(i32[block + B.paintV], i32[block + B.v], i, stride, s - f32[stream + i + 1], spread);
+      const sx = stepAt(i, 1);
+      const sy = stepAt(i, stride);
+      // as fast aslant as along the axes
+      const aslant = spread / Math.sqrt(Math.max(1, sx * sx + sy * sy));
+      face(i32[block + B.paintU], i32[block + B.u], i, 1, f32[stream + i + stride] - s, aslant, sx);
+      face(i32[block + B.paintV], i32[block + B.v], i, stride, s - f32[stream + i + 1], aslant, sy);
     }
   }
   return fastest;
 }
 
+/** Differences of load below this stay: a brush's path, a pool. */
+const STANDS = 0.07;
+/** How far a neighbour's cover pushes on: not before half of it is covered. */
+const ahead = (most: number, has: number) => clamp01(2 * most - 1) * clamp01(4 * (most - has));
 const clamp01 = (v: number) => (v < 0 ? 0 : v > 1 ? 1 : v);
 const copy = (f32: Float32Array, from: number, to: number, count: number) => {
   for (let i = 0; i < count; i++) f32[to + i] = f32[from + i];

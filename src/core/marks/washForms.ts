@@ -18,6 +18,10 @@ export interface WashForm {
   /** How soon its hairs part when it runs dry, 0 never .. 1; unevenness of its outline, reference cells. */
   readonly parts: number;
   readonly ragged: number;
+  /** How far its point trails behind the belly, radii; 0 for none. */
+  readonly point: number;
+  /** How unevenly its hairs carry paint, across it and along the way. */
+  readonly streaky: number;
   /** How strong its paint is made up, washes of full strength. */
   readonly strength: number;
   /** Takes up what it finds and leaves nothing; it is squeezed out before every stroke. */
@@ -34,21 +38,68 @@ const usual: WashForm = {
   holds: 24,
   parts: 1,
   ragged: 0,
+  point: 1.7,
+  streaky: 0.27,
   strength: 0.84,
 };
 
 export const WASH_FORMS = {
   'wash-round': usual,
-  mop: { ...usual, least: 0.55, flow: 0.4, holds: 64, parts: 0.7 },
-  'wash-flat': { ...usual, shape: 'bar', thick: 0.24, least: 0.85, holds: 46, strength: 0.84 },
-  hake: { ...usual, shape: 'bar', thick: 0.16, least: 0.9, flow: 0.4, holds: 64, parts: 1.2, ragged: 0.4 },
-  'wash-rigger': { ...usual, least: 0.5, holds: 220, parts: 0.5, strength: 1.6 },
-  'dry-brush': { ...usual, shape: 'bar', thick: 0.34, least: 0.8, flow: 0.5, holds: 60, ragged: 0.8, strength: 2.2 },
-  'sponge-natural': { ...usual, shape: 'pores', least: 0.8, flow: 0.5, holds: 30, ragged: 1, strength: 1.2 },
+  mop: { ...usual, least: 0.55, flow: 0.4, holds: 64, parts: 0.7, point: 1.3 },
+  'wash-flat': { ...usual, shape: 'bar', thick: 0.24, least: 0.85, holds: 46, point: 0, strength: 0.84 },
+  hake: {
+    ...usual,
+    shape: 'bar',
+    thick: 0.16,
+    least: 0.9,
+    flow: 0.4,
+    holds: 64,
+    parts: 1.2,
+    ragged: 0.4,
+    point: 0,
+    streaky: 0.7,
+  },
+  'wash-rigger': { ...usual, least: 0.5, holds: 220, parts: 0.5, point: 2.2, strength: 1.6 },
+  'dry-brush': {
+    ...usual,
+    shape: 'bar',
+    thick: 0.34,
+    least: 0.8,
+    flow: 0.5,
+    holds: 24,
+    ragged: 0.8,
+    point: 0,
+    streaky: 0.8,
+    strength: 2.2,
+  },
+  'sponge-natural': {
+    ...usual,
+    shape: 'pores',
+    least: 0.8,
+    flow: 0.5,
+    holds: 30,
+    ragged: 1,
+    point: 0,
+    streaky: 0,
+    strength: 1.2,
+  },
   gouache: { ...usual, least: 0.35, flow: 0.5, exchange: 0.04, holds: 40, parts: 0.8, strength: 5.2 },
-  thirsty: { ...usual, least: 0.4, flow: 0.5, exchange: 0.3, scrub: 0.13, holds: 8, parts: 0, thirsty: true },
+  thirsty: {
+    ...usual,
+    point: 0,
+    streaky: 0,
+    least: 0.4,
+    flow: 0.5,
+    exchange: 0.3,
+    scrub: 0.13,
+    holds: 8,
+    parts: 0,
+    thirsty: true,
+  },
   rag: {
     ...usual,
+    point: 0,
+    streaky: 0,
     shape: 'pores',
     least: 0.7,
     flow: 0.6,
@@ -58,8 +109,30 @@ export const WASH_FORMS = {
     parts: 0,
     thirsty: true,
   },
-  dropper: { ...usual, least: 1, flow: 0.97, exchange: 0.02, holds: 60, parts: 0, ragged: 0.6, strength: 1.2 },
-  splatter: { ...usual, least: 1, flow: 0.97, exchange: 0.02, holds: 4000, parts: 0, ragged: 0.6, strength: 1.6 },
+  dropper: {
+    ...usual,
+    point: 0,
+    streaky: 0,
+    least: 1,
+    flow: 0.97,
+    exchange: 0.02,
+    holds: 60,
+    parts: 0,
+    ragged: 0.6,
+    strength: 1.2,
+  },
+  splatter: {
+    ...usual,
+    point: 0,
+    streaky: 0,
+    least: 1,
+    flow: 0.97,
+    exchange: 0.02,
+    holds: 4000,
+    parts: 0,
+    ragged: 0.6,
+    strength: 1.6,
+  },
 } as const satisfies Record<string, WashForm>;
 export type WashFormName = keyof typeof WASH_FORMS;
 

@@ -2,18 +2,30 @@ import { flowOf, type Flow } from '@/core/flow/flowing';
 import { STEP_SECONDS } from '@/core/flow/washRates';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
 import { hypot, maths } from '@/core/maths/maths';
-import { randomFrom } from '@/core/surface/noise';
+import { noise1, randomFrom } from '@/core/surface/noise';
 import { DabWalker } from './dabbing';
 import { PathBuilder, StampWalker, type Sample, type Stamp } from './path';
 import { emptyReservoir, type Reservoir } from './reservoir';
 import { felt, type StrokeInProgress, type StrokeSetting } from './stampedStroke';
 import type { WashForm } from './washForms';
 import { WashInHand } from './washLoad';
+import type { Touch } from './washFace';
 import { WashTip } from './washTip';
 
 const STEP_MS = STEP_SECONDS * 1000;
 /** Distance of touches, in radii. */
 const SPACING = 0.18;
+/** Distance of the dabs of a sponge, in radii, and how far they stray. */
+const DABS = 0.8;
+const DAB_STRAYS = 0.45;
+/** Way over which the belly gives to a change of pressure, in sizes of the brush; how wide it is when it lands. */
+const GIVES = 0.3;
+const LANDS = 0.5;
+/** Unsteadiness of the width of a stroke, and over which way, mm. */
+const UNSTEADY = 0.045;
+const UNSTEADY_MM = 6;
+/** Speed of a touch before which there was none, mm/s. */
+const USUAL_SPEED = 35;
 /** Readings closer than this are one place, mm. */
 const STILL_MM = 0.01;
 
@@ -28,6 +40,12 @@ export class WashStroke implements StrokeInProgress {
   private clock: number | undefined;
   private last: Sample | undefined;
   private changed = noRect();
+  /** When the last touch was, ms; way of the stroke so far, mm. */
+  private before = 0;
+  private way = 0;
+  /** Pressure that the belly has given to; where in the hairs' unevenness the stroke began. */
+  private soft: number | undefined;
+  private phase: number | undefined;
 
   constructor(
     protected readonly setting: StrokeSetting,
@@ -93,25 +111,51 @@ export class WashStroke implements StrokeInProgress {
     return (this.setting.settings.sizeMm / 2) * (least + (1 - least) * pressure);
   }
 
+  /** Whether it touches in dabs, as a sponge does. */
+  private get dabs(): boolean {
+    return this.form.shape === 'pores' && !this.form.thirsty;
+  }
+
   protected spacing(point: Sample): number {
+    if (this.dabs) return DABS * this.radius(point.pressure);
     const thick = this.form.shape === 'bar' ? 2 * this.form.thick : 1;
     return Math.max(0.12, this.radius(point.pressure) * SPACING * Math.min(1, Math.max(0.5, thick)));
   }
 
   protected stamp({ point, dx, dy, wayMm }: Stamp): void {
     const seconds = this.between(point.t);
-    this.tip.touch({
-      x: point.x,
-      y: point.y,
-      pressure: point.pressure,
-      dx,
-      dy,
-      speed: seconds > 0 ? wayMm / seconds : 35,
-      radius: this.radius(point.pressure),
-    });
+    const speed = seconds > 0 ? wayMm / seconds : USUAL_SPEED;
+    const touch = { x: point.x, y: point.y, pressure: point.pressure, dx, dy, speed };
+    if (this.dabs) this.dab(touch);
+    else this.draw(touch, wayMm);
   }
 
-  private before = 0;
+  /** A sponge is dabbed, turned a little each time. */
+  private dab(touch: Omit<Touch, 'radius'>): void {
+    const turn = 2 * Math.PI * this.random();
+    const radius = this.radius(touch.pressure);
+    const strays = () => DAB_STRAYS * radius * (2 * this.random() - 1);
+    const x = touch.x + strays();
+    const y = touch.y + strays();
+    this.tip.touch({ ...touch, x, y, dx: maths.cos(turn), dy: maths.sin(turn), radius, phase: 100 * this.random() });
+  }
+
+  /** A brush is drawn: its belly lags behind the pressure, and no hand is quite steady. */
+  private draw(touch: Omit<Touch, 'radius'>, wayMm: number): void {
+    const { form, setting } = this;
+    const pointed = form.point > 0;
+    this.phase ??= 100 * this.random();
+    this.way += wayMm;
+    const gives = 1 - maths.exp(-wayMm / (GIVES * setting.settings.sizeMm));
+    this.soft ??= LANDS * touch.pressure;
+    this.soft += (touch.pressure - this.soft) * gives;
+    const shakes = form.streaky > 0 ? UNSTEADY * (pointed ? 1 : 0.35) : 0;
+    const steady = 1 + shakes * (2 * noise1(this.way / UNSTEADY_MM + this.phase, setting.seed) - 1);
+    const radius = steady * this.radius(pointed ? this.soft : touch.pressure);
+    this.tip.touch({ ...touch, radius, way: this.way, phase: this.phase });
+  }
+
+  /** Seconds since the stamp before. */
   private between(t: number): number {
     const seconds = (t - this.before) / 1000;
     this.before = t;
@@ -135,12 +179,12 @@ export class DropStroke extends WashStroke {
   }
 
   protected override radius(pressure: number): number {
-    return (this.setting.settings.sizeMm / 2) * (0.5 + 0.8 * pressure);
+    return (this.setting.settings.sizeMm / 2) * (0.55 + 0.9 * pressure);
   }
 
   protected override stamp({ point }: Stamp): void {
     if (this.load.water <= 0) return;
-    this.tip.touch({ ...point, dx: 1, dy: 0, speed: 0, radius: this.radius(point.pressure), film: 1.2 + 1.4 * point.pressure }); // prettier-ignore
+    this.tip.touch({ ...point, dx: 1, dy: 0, speed: 0, radius: this.radius(point.pressure), film: 1.1 + 0.65 * point.pressure }); // prettier-ignore
   }
 }
 

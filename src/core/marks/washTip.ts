@@ -1,5 +1,5 @@
 import { GRAPHITE, pigmentIndex } from '@/core/colour/pigments';
-import { FRAME, flowFactor, REFERENCE_MM, WASH_UM, WET } from '@/core/film/basin';
+import { FRAME, flowFactor, WASH_UM, WET } from '@/core/film/basin';
 import { TILE } from '@/core/film/cells';
 import type { Guard } from '@/core/film/guard';
 import type { Layer } from '@/core/film/layer';
@@ -9,25 +9,9 @@ import type { Wash } from '@/core/film/wash';
 import { glazeTile } from '@/core/flow/glazing';
 import { flowOf, type BeforeTile, type Flow } from '@/core/flow/flowing';
 import { washRates } from '@/core/flow/washRates';
-import { noise2 } from '@/core/surface/noise';
+import { MOST_WAVER, WashFace, type Touch } from './washFace';
 import type { WashForm } from './washForms';
 import type { WashInHand } from './washLoad';
-
-/** One touch of a brush on the paper. Lengths mm. */
-export interface Touch {
-  readonly x: number;
-  readonly y: number;
-  readonly pressure: number;
-  /** Direction of the stroke, a unit vector. */
-  readonly dx: number;
-  readonly dy: number;
-  /** Speed of the hand, mm/s. */
-  readonly speed: number;
-  /** Half its width at this pressure. */
-  readonly radius: number;
-  /** Depth of film it wants to leave; what is in the brush decides where this is left out. */
-  readonly film?: number;
-}
 
 interface Carried {
   readonly pigment: number;
@@ -55,6 +39,7 @@ const DRY_PAPER = 0.1;
  */
 export class WashTip {
   private readonly flow: Flow;
+  private readonly face: WashFace;
   /** Cells touched since they were last taken. */
   private touched = noRect();
 
@@ -64,13 +49,14 @@ export class WashTip {
     private readonly before: BeforeTile,
     private readonly form: WashForm,
     private readonly load: WashInHand,
-    private readonly seed: number,
+    seed: number,
     /** Shares: ceiling of the paint that is left, and how far it only moves what it finds. */
     private readonly strength: number,
     private readonly blend: number,
     private readonly guard?: Guard,
   ) {
     this.flow = flowOf(painting);
+    this.face = new WashFace(form, this.flow.bed.relief, seed);
   }
 
   takeTouched(): PixelRect {
@@ -85,9 +71,10 @@ export class WashTip {
     // a bar across the stroke reaches less far along it
     const bar = form.shape === 'bar';
     const film = t.film ?? load.film;
-    const fringe = 0.5 * this.ragged(film);
-    const reachX = (bar ? t.radius * (Math.abs(t.dy) + form.thick * Math.abs(t.dx)) : t.radius) + fringe;
-    const reachY = (bar ? t.radius * (Math.abs(t.dx) + form.thick * Math.abs(t.dy)) : t.radius) + fringe;
+    const fringe = 0.5 * this.face.ragged(film) + MOST_WAVER * this.face.waver(t);
+    const long = bar ? t.radius * form.thick + this.face.uneven(t, film) : t.radius * Math.max(1, form.point);
+    const reachX = (bar ? t.radius * Math.abs(t.dy) + long * Math.abs(t.dx) : long) + fringe;
+    const reachY = (bar ? t.radius * Math.abs(t.dx) + long * Math.abs(t.dy) : long) + fringe;
     const x0 = Math.max(0, Math.floor((t.x - reachX) / mmPerPx));
     // a flow cell at the sheet's edge is covered whole
     const flowCell = flowFactor(mmPerPx);
@@ -138,7 +125,7 @@ export class WashTip {
     const { f32 } = arena;
     const { factor } = basin;
     const relief = Math.min(1.3, bed.relief);
-    const dryness = this.dryness(film);
+    const dryness = this.face.dryness(film);
     // how far the hair reaches into the tooth: wet brushes bridge everything, dry ones meet the peaks
     const parted =
       dryness <= 0
@@ -147,10 +134,17 @@ export class WashTip {
           Math.min(0.95, relief * 1.1);
     // the hairs part little by little
     const threshold = dryness <= 0 ? -1 : -0.15 + (parted + 0.15) * Math.min(1, 3 * dryness); // prettier-ignore
-    const ragged = this.ragged(film);
+    const ragged = this.face.ragged(film);
     // a flow cell whose middle lies further out than this is not met
-    const beyond = -0.5 * ragged - 0.71 * factor * mmPerPx;
-    const hairs = 0.42 * dryness;
+    const waver = this.face.waver(t);
+    const uneven = form.shape === 'bar' ? this.face.uneven(t, film) : 0;
+    const beyond = -0.5 * ragged - MOST_WAVER * waver - uneven - 0.71 * factor * mmPerPx;
+    const hairs = (form.shape === 'bar' ? 0.62 : 0.45) * dryness;
+    const way = t.way ?? 0;
+    const phase = t.phase ?? 0;
+    // what hair that is drawn over the tooth bridges: the cells that it came over last
+    const trailX = (-0.3 * t.dx) / mmPerPx;
+    const trailY = (-0.3 * t.dy) / mmPerPx;
     const thirsty = form.thirsty === true;
     const exchange = form.exchange + (0.35 - form.exchange) * this.blend;
     const scrub = form.scrub;
@@ -171,7 +165,7 @@ export class WashTip {
       for (let I = left; I < right; I++) {
         const mx = (I + 0.5) * factor * mmPerPx - t.x;
         const my = (J + 0.5) * factor * mmPerPx - t.y;
-        if (this.outline(t, mx, my, my * t.dx - mx * t.dy, mx * t.dx + my * t.dy) < beyond) continue;
+        if (this.face.outline(t, mx, my, my * t.dx - mx * t.dy, mx * t.dx + my * t.dy) < beyond) continue;
         const coarse = (J + 1) * basin.stride + I + FRAME;
         const damp = f32[basin.at.moisture + coarse];
         let sum = 0;
@@ -187,15 +181,21 @@ export class WashTip {
           const across = ey * t.dx - ex * t.dy;
           const along = ex * t.dx + ey * t.dy;
           const h = f32[bed.tooth + bed.cell(px, py)];
-          let f = (this.inside(t, ex, ey, across, along) + (h - 0.5) * ragged) / mmPerPx;
+          const strays = waver > 0 ? waver * f32[bed.waver + bed.cell(px, py)] : 0;
+          const shifted = uneven > 0 ? along + this.face.reaches(across, uneven) : along;
+          let f = (this.face.inside(t, ex, ey, across, shifted) + (h - 0.5) * ragged + strays) / mmPerPx;
           if (this.guard) f *= this.guard.at(px, py);
           if (masking) f *= 1 - f32[masking + cell];
           if (wax) f *= 1 - f32[wax + cell];
           if (f > 0) {
             if (f > 1) f = 1;
             if (dryness > 0 && f32[cover] < 0.5) {
-              const hair = this.hair(across / t.radius);
-              f *= Math.max(0, Math.min(1, (h - threshold - hairs * hair) * 9 + 0.5));
+              const hair = this.face.hair(across, way + along, phase);
+              const one =
+                f32[bed.tooth + bed.cell(Math.max(0, Math.round(px + trailX)), Math.max(0, Math.round(py + trailY)))] -
+                0.05;
+              const two = f32[bed.tooth + bed.cell(Math.max(0, Math.round(px + 2 * trailX)), Math.max(0, Math.round(py + 2 * trailY)))] - 0.13; // prettier-ignore
+              f *= Math.max(0, Math.min(1, (Math.max(h, one, two) - 0.06 - threshold - hairs * hair) * 7 + 0.5));
             }
             if (f >= 0.02) {
               contact[q] = f;
@@ -228,7 +228,7 @@ export class WashTip {
           used -= drained * coarseMm2 * WASH_UM;
         }
         const taken = gives < 0 ? Math.min(0.95, -gives / Math.max(depth, 1e-4)) : 0;
-        const strength = this.strength * (1 - this.blend);
+        const strength = this.strength * (1 - this.blend) * this.face.carries(t, mx, my);
         for (const c of carried) {
           let gain = 0;
           const own = c.concentration * strength;
@@ -253,37 +253,6 @@ export class WashTip {
     }
     for (const c of carried) if (c.gain !== 0) gains.set(c.pigment, (gains.get(c.pigment) ?? 0) + c.gain * cellMm2);
     return used;
-  }
-
-  /** How far the hairs have parted in a brush that leaves a film, 0 not at all .. 1. */
-  private dryness(film: number): number {
-    return Math.max(0, Math.min(1, (0.52 - film) / 0.42)) * this.form.parts;
-  }
-
-  /** Width of the zone in which the tooth decides where the outline runs, mm. */
-  private ragged(film: number): number {
-    return (0.9 + 2.5 * this.dryness(film) + this.form.ragged) * Math.min(1.3, this.flow.bed.relief) * REFERENCE_MM;
-  }
-
-  /** How far inside the outline of the touch a place lies, mm; negative outside. */
-  private outline(t: Touch, ex: number, ey: number, across: number, along: number): number {
-    return this.form.shape === 'bar'
-      ? Math.min(t.radius - Math.abs(across), t.radius * this.form.thick - Math.abs(along))
-      : t.radius - Math.sqrt(ex * ex + ey * ey);
-  }
-
-  /** How far inside the touch a place lies, mm, with the holes of a sponge. */
-  private inside(t: Touch, ex: number, ey: number, across: number, along: number): number {
-    const edge = this.outline(t, ex, ey, across, along);
-    if (this.form.shape !== 'pores') return edge;
-    const size = Math.max(0.7, t.radius * 0.16);
-    const pore = noise2(across / size, along / size, this.seed) + 0.5 * noise2((2.3 * across) / size, (2.3 * along) / size, this.seed + 7); // prettier-ignore
-    return Math.min(edge, (pore - 0.78 + 0.5 * (t.pressure - 0.5)) * size * 1.5);
-  }
-
-  /** Unevenness of the hairs across the brush, about -0.5..0.5. */
-  private hair(across: number): number {
-    return noise2((across + 1) * 16, 0.5, this.seed) - 0.5;
   }
 
   /** Pigments that can pass between brush and tile; planes are made ready. */

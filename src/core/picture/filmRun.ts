@@ -6,6 +6,7 @@ import type { Painting } from '@/core/film/painting';
 import type { Tile } from '@/core/film/tile';
 import type { Kernels } from '@/core/kernels/kernels';
 import { BLOCK, type Block } from './block';
+import { FilmTables } from './filmTables';
 import { WashFilm, type LaidWash } from './washFilm';
 
 /** A layer's tile with its wash made ready. */
@@ -27,9 +28,8 @@ export class FilmRun {
   /** Word addresses of the lists of a film's mass planes, and of what lies on top. */
   private readonly massList: number;
   private readonly skinList: number;
-  /** Word addresses of K and S for sets of pigments; the sets of a painting are few. */
-  private readonly tables = new Map<string, number>();
-  /** The same by the lists of strata, which never change. */
+  private readonly tables: FilmTables;
+  /** Word addresses of tables by the lists of strata, which never change. */
   private readonly strataTables = new WeakMap<readonly number[], number>();
 
   constructor(
@@ -41,7 +41,8 @@ export class FilmRun {
     this.steps = arena.allocate(BLOCK * 2) >> 2;
     this.massList = arena.allocate(64 * 4) >> 2;
     this.skinList = arena.allocate(64 * 4) >> 2;
-    this.washes = new WashFilm(painting, kernels, (pigments, air) => this.tablesFor(pigments, air));
+    this.tables = new FilmTables(arena);
+    this.washes = new WashFilm(painting, kernels, this.tables);
   }
 
   /** Makes a tile ready. */
@@ -64,7 +65,7 @@ export class FilmRun {
     for (const stratum of tile.strata) {
       const { arena } = this.painting;
       let tables = this.strataTables.get(stratum.pigments);
-      if (tables === undefined) this.strataTables.set(stratum.pigments, (tables = this.tablesFor(stratum.pigments)));
+      if (tables === undefined) this.strataTables.set(stratum.pigments, (tables = this.tables.of(stratum.pigments)));
       const unpack = (steps: Uint16Array, unit: number, to: number) => {
         arena.write(this.steps << 2, steps.subarray(first, first + words));
         this.kernels.unpackSteps(this.steps << 1, words, unit, to);
@@ -95,7 +96,7 @@ export class FilmRun {
   }
 
   private layWet(tile: Tile, { cell, count, rows }: Block, run: number): void {
-    const tables = this.tablesFor(tile.pigments);
+    const tables = this.tables.of(tile.pigments);
     const { i32 } = this.painting.arena;
     let planes = 0;
     for (let i = 0; i < tile.mass.length; i++) {
@@ -114,24 +115,5 @@ export class FilmRun {
     const top = (tile.skinVolume >> 2) + cell;
     kernels.filmOver(count, rows, massList, skinList, planes, thickness, top, tables, BANDS.count, run, BLOCK);
     kernels.filmOver(count, rows, skinList, 0, planes, top, 0, tables, BANDS.count, run, BLOCK);
-  }
-
-  /** K and S of a set of pigments, laid out for the kernel. @param air scattering that a coat of each gains as dust */
-  private tablesFor(all: readonly number[], air?: (pigment: number) => number): number {
-    const pigments = all.filter(isColoured);
-    const key = air ? `dust ${pigments.join()}` : pigments.join();
-    const known = this.tables.get(key);
-    if (known !== undefined) return known;
-    const { arena } = this.painting;
-    const at = arena.allocate(Math.max(1, pigments.length * BANDS.count) * 8) >> 2;
-    let j = at;
-    for (let b = 0; b < BANDS.count; b++) {
-      for (const pigment of pigments) {
-        arena.f32[j++] = BANDS.K[pigment * BANDS.count + b];
-        arena.f32[j++] = BANDS.S[pigment * BANDS.count + b] + (air ? air(pigment) : 0);
-      }
-    }
-    this.tables.set(key, at);
-    return at;
   }
 }

@@ -5,23 +5,29 @@ import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
 import type { Arena } from '@/core/film/arena';
 import type { Coat, Wash } from '@/core/film/wash';
-import { dustAir, dustCovers, dustLies, dustUm } from '@/core/flow/washRates';
+import { dustCovers, dustLies, dustUm } from '@/core/flow/washRates';
 import { sheetOf } from '@/core/flow/bed';
 import { GRAINS_UM } from '@/core/kernels/colour';
 import type { Kernels } from '@/core/kernels/kernels';
 import { SHEEN } from '@/core/kernels/relight';
 import { WET_LOOK } from '@/core/kernels/wetLook';
 import { isColoured } from '@/core/colour/pigments';
+import { AmongFibres, coatsOf, type WashCoats } from './amongFibres';
+import type { FilmTables } from './filmTables';
 
 /**
  * Washes in the picture: two films (what lay before, and what came after), darker while they are wet; over them the dust
  * of sticks, what was there last on top.
  */
 
-/** Coats of each film, lowest first. */
-const FILMS: readonly (readonly Coat[])[] = [['under', 'fast'], ['settled', 'suspended', 'soluble'], ['pressed'], ['loose']]; // prettier-ignore
+/** Coats of each film, lowest first: those of washes, those of dust. */
+const WASHES: readonly (readonly Coat[])[] = [
+  ['under', 'fast'],
+  ['settled', 'suspended', 'soluble'],
+];
+const DUST: readonly (readonly Coat[])[] = [['pressed'], ['loose']];
 /** Wet, light passes pigment more often, for no air lies between the grains; and the paper is a little darker. */
-const WET_DEEPENS = 0.24;
+const WET_DEEPENS = 0.06;
 const WET_PAPER = 0.04;
 /** How damp paper looks against wet paper. */
 const DAMP_LOOKS = 0.5;
@@ -36,20 +42,27 @@ export interface LaidWash {
   readonly wash: Wash;
   readonly basin: Basin | undefined;
   readonly films: readonly LaidFilm[];
+  /** Those of them that lie among the fibres. */
+  readonly older: LaidFilm | undefined;
+  readonly later: LaidFilm | undefined;
 }
 
 interface LaidFilm {
   readonly tables: number;
+  /** Planes of each pigment's coats. */
   readonly pigments: readonly (readonly number[])[];
   /** Dust: how often a coat of each pigment would cover its cell. */
-  readonly lies: readonly number[] | undefined;
+  readonly lies?: readonly number[];
+  /** A wash among the fibres; and of the later one, the planes of the older one that are seen together with it. */
+  readonly coats?: WashCoats;
+  readonly older?: readonly (readonly number[])[];
 }
 
 /** Washes of tiles into runs of reflectance (see Picture). */
 export class WashFilm {
-  /** Word addresses: a row of how much dust covers, a row that says "closed everywhere", rows of summed masses, the list of them, a list of planes. */
+  /** Word addresses: a row of how much dust covers, a row of the fibres' scattering, rows of summed masses, the list of them, a list of planes. */
   private readonly covers: number;
-  private readonly closed: number;
+  private readonly fibre: number;
   private readonly rows: number;
   private readonly list: number;
   private readonly planes: number;
@@ -57,45 +70,57 @@ export class WashFilm {
   private readonly block: number;
   private readonly looks: number;
   private readonly depth: number;
+  private readonly fibres = new AmongFibres();
 
   constructor(
     private readonly painting: Painting,
     private readonly kernels: Kernels,
-    private readonly tablesFor: (pigments: readonly number[], air?: (pigment: number) => number) => number,
+    private readonly tables: FilmTables,
   ) {
     const { arena } = painting;
     const row = (count = 1) => arena.allocate(TILE * 4 * count) >> 2;
     this.covers = row();
-    this.closed = row();
+    this.fibre = row();
     this.rows = row(96);
     this.list = arena.allocate(96 * 4) >> 2;
     this.planes = arena.allocate(16 * 4) >> 2;
     this.block = arena.allocate(WET_LOOK.words * 4) >> 2;
     this.looks = row();
     this.depth = row();
-    arena.f32.fill(2 * GRAINS_UM, this.closed, this.closed + TILE);
     arena.f32[this.block + WET_LOOK.wetOver] = 1 / LOOKS_WET;
     arena.f32[this.block + WET_LOOK.dampOver] = DAMP_LOOKS / sheetOf(painting).capacity;
   }
 
   /** Makes the wash of a tile ready. */
   prepare(layer: Layer, wash: Wash, index: number): LaidWash {
-    const films = [];
-    for (const coats of FILMS) {
-      const dust = coats[0] === 'pressed' || coats[0] === 'loose';
-      const present: number[] = [];
-      const pigments: number[][] = [];
-      wash.pigments.forEach((pigment, n) => {
-        const planes = coats.map((coat) => wash.coats[coat][n] >> 2).filter(Boolean);
-        if (planes.length === 0 || !isColoured(pigment)) return;
-        present.push(pigment);
-        pigments.push(planes);
-      });
-      if (present.length === 0) continue;
-      if (dust) films.push({ tables: this.tablesFor(present, dustAir), pigments, lies: present.map(dustLies) });
-      else films.push({ tables: this.tablesFor(present), pigments, lies: undefined });
+    const films: LaidFilm[] = [];
+    const planesOf = (pigment: number, coats: readonly Coat[]) =>
+      coats.map((coat) => wash.coats[coat][wash.pigments.indexOf(pigment)] >> 2).filter(Boolean);
+    const presentIn = (coats: readonly Coat[]) =>
+      wash.pigments.filter((pigment) => isColoured(pigment) && planesOf(pigment, coats).length > 0);
+    const [under, over] = WASHES.map(presentIn);
+    const among = (
+      own: readonly number[],
+      coats: readonly Coat[],
+      beneath: readonly number[],
+    ): LaidFilm | undefined => {
+      if (own.length === 0) return undefined;
+      const all = [...own, ...beneath.filter((pigment) => !own.includes(pigment))];
+      const pigments = all.map((pigment) => planesOf(pigment, coats));
+      const older = beneath.length > 0 ? all.map((pigment) => planesOf(pigment, WASHES[0])) : undefined;
+      const film = { tables: this.tables.of(all, 'fibres'), pigments, coats: coatsOf(all, pigments), older };
+      films.push(film);
+      return film;
+    };
+    const older = among(under, WASHES[0], []);
+    const later = among(over, WASHES[1], under);
+    for (const coats of DUST) {
+      const own = presentIn(coats);
+      if (own.length === 0) continue;
+      const pigments = own.map((pigment) => planesOf(pigment, coats));
+      films.push({ tables: this.tables.of(own, 'air'), pigments, lies: own.map(dustLies) });
     }
-    return { wash, basin: layer.basin?.state[index] ? layer.basin : undefined, films };
+    return { wash, basin: layer.basin?.state[index] ? layer.basin : undefined, films, older, later };
   }
 
   /** Works out how wet a run of cells is. @returns whether there is any water */
@@ -120,21 +145,40 @@ export class WashFilm {
   }
 
   /** Lays the washes of a tile over a run of reflectance. */
-  lay({ wash, basin, films }: LaidWash, index: number, cell: number, count: number, run: number, stride: number): void {
+  lay(
+    { wash, basin, films, older, later }: LaidWash,
+    index: number,
+    cell: number,
+    count: number,
+    run: number,
+    stride: number,
+  ): void {
     const { kernels } = this;
     const { f32, i32 } = this.painting.arena;
     const wet = this.water(basin, index, cell, count);
     if (wet) kernels.dampen(count, this.looks, WET_PAPER, BANDS.count, run, stride);
-    for (const { tables, pigments, lies } of films) {
-      pigments.forEach((planes, k) => {
+    const looks = wet ? this.looks : 0;
+    const { fibres } = this;
+    const { together } = fibres;
+    fibres.measure(f32, older?.coats, later?.coats, cell, count);
+    for (const film of films) {
+      film.pigments.forEach((planes, k) => {
         const row = this.rows + k * TILE;
         planes.forEach((plane, n) => (i32[this.planes + n] = plane));
-        kernels.sumCoats(count, this.planes, planes.length, cell, wet ? this.looks : 0, WET_DEEPENS, row);
+        kernels.sumCoats(count, this.planes, planes.length, cell, looks, WET_DEEPENS, row);
         i32[this.list + k] = row;
+        if (film === older && later) for (let x = 0; x < count; x++) f32[row + x] *= 1 - together[x];
+        for (const plane of film.older?.[k] ?? []) {
+          for (let x = 0; x < count; x++) f32[row + x] += together[x] * f32[plane + cell + x];
+        }
       });
-      if (lies) this.coverOf(lies, count);
-      const thickness = lies ? this.covers : this.closed;
-      kernels.filmOver(count, 1, this.list, 0, pigments.length, thickness, 0, tables, BANDS.count, run, stride);
+      let planes = film.pigments.length;
+      if (film.lies) this.coverOf(film.lies, count);
+      else {
+        fibres.lay(f32, film === later, count, looks, this.fibre, this.covers);
+        i32[this.list + planes++] = this.fibre;
+      }
+      kernels.filmOver(count, 1, this.list, 0, planes, this.covers, 0, film.tables, BANDS.count, run, stride);
     }
     const masking = wash.resist.masking >> 2;
     if (!masking) return;
@@ -196,7 +240,7 @@ export function washFilmsAt(
   wash: Wash,
   cell: number,
 ): { masses: (readonly [pigment: number, coats: number])[]; cover: number }[] {
-  return FILMS.map((coats) => {
+  return [...WASHES, ...DUST].map((coats) => {
     const masses = wash.pigments
       .map((pigment, n) => {
         const sum = coats.reduce(

@@ -13,9 +13,9 @@ const MADE_CELLS = 512;
 
 /** What a sheet is: depth of its tooth (98th less 2nd percentile, um), and how much the tooth rules the wash. */
 export const PAPERS: Record<PaperKind, { depthUm: number; relief: number; capacity: number; sizing: number }> = {
-  'paper-hot': { depthUm: 18, relief: 0.3, capacity: 0.18, sizing: 0.75 },
-  'paper-cold': { depthUm: 85, relief: 0.85, capacity: 0.25, sizing: 0.65 },
-  'paper-rough': { depthUm: 150, relief: 1.3, capacity: 0.28, sizing: 0.6 },
+  'paper-hot': { depthUm: 18, relief: 0.3, capacity: 0.16, sizing: 0.75 },
+  'paper-cold': { depthUm: 85, relief: 0.85, capacity: 0.27, sizing: 0.65 },
+  'paper-rough': { depthUm: 150, relief: 1.3, capacity: 0.36, sizing: 0.6 },
 };
 
 /** Cells in which what changes slowly is made. */
@@ -36,9 +36,23 @@ const FIELDS = {
   /** Where damp paper holds an advancing front back. */
   lobes: (n: number, random: Random) => summed([[0.8, bumps(n, random, 1.5, 3.2)], [1, bumps(n, random, 3.2, 7.5)]]),
   /** Stream function of the currents in which paints mingle. */
-  currents: (n: number, random: Random) => summed([[5.2, bumps(n, random, 2.5, 4.5)], [8, bumps(n, random, 4.5, 9)]]),
+  currents: (n: number, random: Random) => summed([[4, bumps(n, random, 2.5, 4.5)], [9, bumps(n, random, 4.5, 9)], [16, bumps(n, random, 10, 22)]]),
   /** How grains clump, apart from the tooth. */
-  clumps: (n: number, random: Random) => summed([[0.8, bumps(n, random, 0.5, 1.6)], [0.6, bumps(n, random, 2, 6)]]),
+  clumps: (n: number, random: Random) =>
+    summed([
+      [0.75, bumps(n, random, 0.9, 2)],
+      [1, bumps(n, random, 2.2, 5)],
+      [1.1, bumps(n, random, 6, 14)],
+    ]),
+  /** Where a painted edge strays: hair, hand and sizing. */
+  waver: (n: number, random: Random) =>
+    summed([
+      [0.45, bumps(n, random, 1, 2.2)],
+      [0.9, bumps(n, random, 2.6, 6)],
+      [1, bumps(n, random, 8, 20)],
+    ]),
+  /** How a wet sheet bulges between its fibres' bundles. */
+  cockle: (n: number, random: Random) => summed([[0.3, bumps(n, random, 3, 7)], [1, bumps(n, random, 9, 26)]]),
 } as const; // prettier-ignore
 export type SheetField = keyof typeof FIELDS;
 
@@ -111,7 +125,7 @@ function once(key: string, make: () => Float32Array): Float32Array {
 /** A field of the sheet of a seed at a resolution: the same felt and fibres at every one. @param size cells along its patch */
 export function sheetField(name: SheetField, seed: number, size: number): Float32Array {
   const salt = Object.keys(FIELDS).indexOf(name) + 1;
-  const cells = name === 'clumps' ? MADE_CELLS : SLOW_CELLS;
+  const cells = name === 'clumps' || name === 'waver' ? MADE_CELLS : SLOW_CELLS;
   const field = once(`${name}/${seed}`, () =>
     standardised(FIELDS[name](cells, randomFrom(seed * 7919 + 13 + salt * 101))),
   );

@@ -2,6 +2,7 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { imageSize } from 'image-size';
+import jpeg from 'jpeg-js';
 import { decodeTile } from '@/core/film/tileCodec';
 import { readSpectra } from '@/core/formats/paintMeasurement';
 import { encodePng } from '@/core/formats/png';
@@ -133,7 +134,10 @@ export function readers(): Reader[] {
     },
     {
       name: 'size of a picture',
-      sound: [encodePng(pixels, 100)],
+      sound: [
+        encodePng(pixels, 100),
+        jpeg.encode({ width: 9, height: 7, data: new Uint8Array(252).fill(120) }, 80).data,
+      ],
       mutations: [bytesChanged],
       read(bytes) {
         try {

@@ -3,9 +3,11 @@ import { Button, Dropdown, Space, Tooltip } from 'antd';
 import { isPaper } from '@/core/surface/paper';
 import { useEasel } from './easelStore';
 
+/** A sheet on a wall takes five minutes and more to dry: nobody wants to wait for it unless they say so. */
 const PACES = [
+  { pace: 0.2, name: 'As slow as real paper' },
   { pace: 0.5, name: 'Half as fast' },
-  { pace: 1, name: 'As on the wall' },
+  { pace: 1, name: 'Usual: about five times real paper' },
   { pace: 2, name: 'Twice as fast' },
   { pace: 4, name: 'Four times as fast' },
 ];
