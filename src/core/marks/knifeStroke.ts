@@ -2,8 +2,9 @@ import { growRect, type PixelRect } from '@/core/film/pixelRect';
 import { BLADE } from '@/core/kernels/blade';
 import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
 import { maths } from '@/core/maths/maths';
-import { noise1, noise2, randomFrom } from '@/core/surface/noise';
-import { bladeWidthMm, columnsOf, FREE_MM, type KnifeForm } from './knifeForm';
+import { noise1, noise2 } from '@/core/surface/noise';
+import { BladeEdge } from './bladeEdge';
+import { bladeWidthMm, FREE_MM, type KnifeForm } from './knifeForm';
 import type { Sample, Stamp } from './path';
 import type { Reservoir } from './reservoir';
 import { DustUp, WORKS_IN } from './dustUp';
@@ -38,14 +39,10 @@ const LEAST_RIDGE_UM = 350;
 export class KnifeStroke extends StampedStroke {
   private readonly kernels: Kernels;
   private readonly width: number;
+  private readonly edge: BladeEdge;
   private readonly columns: number;
-  /** Word addresses: parameters, bead and ride, nicks, what was felt. */
+  /** Word addresses of the kernel's parameters, and of the bead. */
   private readonly block: number;
-  private readonly ride: number;
-  private readonly nick: number;
-  /** Nicks as the blade drags at this moment. */
-  private readonly rough: number;
-  private readonly felt: number;
   private bead = 0;
   private channels = 0;
   private store = new Float64Array(0);
@@ -70,20 +67,10 @@ export class KnifeStroke extends StampedStroke {
     const { arena } = setting.painting;
     this.kernels = kernelsFor(arena);
     this.width = bladeWidthMm(setting.settings);
-    this.columns = columnsOf(this.width);
+    this.edge = new BladeEdge(arena, form, this.width, setting.painting.spec.seed * 71 + 5);
+    this.columns = this.edge.columns;
     this.block = arena.allocate(BLADE.words * 4) >> 2;
-    this.ride = arena.allocate(this.columns * 4) >> 2;
-    this.nick = arena.allocate((this.columns * 4 + 8) * 4) >> 2;
-    this.rough = arena.allocate((this.columns * 4 + 8) * 4) >> 2;
-    this.felt = arena.allocate(this.columns * 12) >> 2;
     this.settling = new Settling(setting.painting, this.window, Math.max(0.4, reservoir.body));
-    // nicks of the blade, and its wear: the same in every stroke of a painting
-    const wear = setting.painting.spec.seed * 71 + 5;
-    const random = randomFrom(wear);
-    for (let i = 0; i < this.columns * 4 + 8; i++) {
-      const r = random();
-      arena.f32[this.nick + i] = 0.45 * r * r + 0.8 * noise1(i / 9, wear + 3) + (random() < 0.03 ? 0.9 : 0);
-    }
   }
 
   protected spacing(): number {
@@ -100,12 +87,8 @@ export class KnifeStroke extends StampedStroke {
     if (this.channels > 0) growRect(this.changed, this.settling.finish());
     super.finish();
     this.unpack();
-    const { arena } = this.painting;
-    arena.free(this.block << 2, BLADE.words * 4);
-    arena.free(this.ride << 2, this.columns * 4);
-    arena.free(this.nick << 2, (this.columns * 4 + 8) * 4);
-    arena.free(this.rough << 2, (this.columns * 4 + 8) * 4);
-    arena.free(this.felt << 2, this.columns * 12);
+    this.painting.arena.free(this.block << 2, BLADE.words * 4);
+    this.edge.free();
   }
 
   protected stamp({ point, dx, dy, wayMm }: Stamp): void {
@@ -115,7 +98,7 @@ export class KnifeStroke extends StampedStroke {
       this.touchDown();
       return;
     }
-    const { cos, sin } = this.edge(point, dx, dy);
+    const { cos, sin } = this.facing(point, dx, dy);
     const half = this.width / 2 + FREE_MM;
     const rect = this.reach(
       point.x,
@@ -146,7 +129,7 @@ export class KnifeStroke extends StampedStroke {
   }
 
   /** Direction of the blade's front: across the motion, turned by the pen's twist. */
-  private edge(point: Sample, dx: number, dy: number): { cos: number; sin: number } {
+  private facing(point: Sample, dx: number, dy: number): { cos: number; sin: number } {
     const angle = maths.atan2(dy, dx) - Math.PI / 2 + (point.twist * Math.PI) / 180;
     let cos = maths.cos(angle);
     let sin = maths.sin(angle);
@@ -192,11 +175,12 @@ export class KnifeStroke extends StampedStroke {
       [cos, sin, (point.x + cos * shift) / mm - window.x0, (point.y + sin * shift) / mm - window.y0],
       b + BLADE.cos,
     );
-    this.roughen(stand);
+    this.edge.roughen(stand, way, way - this.downAt, s);
+    this.edge.clearFelt();
     f32.set(
       [
-        (this.width / 2 + FREE_MM) / mm, span / mm, (this.width + 2 * FREE_MM) / this.columns / mm,
-        BACK_MM / mm, AHEAD_MM / mm, stand, form.nickUm * (0.5 + 0.0035 * Math.max(0, stand)),
+        (this.width / 2 + FREE_MM) / mm, span / mm, this.edge.columnMm / mm,
+        BACK_MM / mm, AHEAD_MM / mm, stand, this.edge.nickUm(stand),
         chatter * Math.min(1, Math.max(0, stand / 100)), form.slopeUmPerMm * mm, BEYOND_UM_PER_MM * mm,
         leanUm * mm, Math.abs(lean) * 80, 1 - maths.exp((-2.2 * wayMm) / 0.25), LAY_MM / mm,
         settings.strength, reservoir.body, this.settling.mark, LEAST_UM, 0.92,
@@ -206,7 +190,7 @@ export class KnifeStroke extends StampedStroke {
     i32.set(
       [
         window.channels, window.film >> 2, window.relief >> 2, window.body >> 2, window.laid >> 2, window.fresh >> 2,
-        window.cure >> 2, this.bead, this.ride, this.rough, this.felt, this.columns, window.width,
+        window.cure >> 2, this.bead, this.edge.ride, this.edge.rough, this.edge.felt, this.columns, window.width,
         rect.left - window.x0, rect.top - window.y0, rect.right - window.x0, rect.bottom - window.y0,
       ],
       b + BLADE.channels,
@@ -215,54 +199,19 @@ export class KnifeStroke extends StampedStroke {
     // a light hand with a full blade floats on wet paint; pressed or empty it goes through
     f32[b + BLADE.buoyancy] = form.floats * (settings.hold === 'edge' ? 0.15 : 1) * carried * (1 - pressure ** 2);
     f32[b + BLADE.stir] = 0.3 * pressure * (0.1 + 2 * settings.blend) * (1 - maths.exp((-2.2 * wayMm) / 0.25));
-    for (let c = 0; c < this.columns; c++) {
-      f32[this.felt + 3 * c] = 0;
-      f32[this.felt + 3 * c + 1] = -1e9;
-      f32[this.felt + 3 * c + 2] = 0;
-    }
-  }
-
-  /**
-   * What the blade's edge is at this moment: its nicks, and on them lumps and dried crumbs that it drags along for a
-   * while, chatter that runs along it, and, where it was set down, places to which the paint has not run yet.
-   */
-  private roughen(stand: number): void {
-    const { f32 } = this.painting.arena;
-    const { way, form } = this;
-    const s = this.seed & 0xffff;
-    const scale = 1 / (form.nickUm * (0.5 + 0.0035 * Math.max(0, stand)));
-    const deep = scale * Math.min(1, Math.max(0.3 * form.floats, stand / 140));
-    const since = way - this.downAt;
-    for (let i = 0; i < this.columns * 4 + 8; i++) {
-      const x = i * ((this.width + 2 * FREE_MM) / this.columns / 4);
-      const crumb = noise2(x / 0.35, way / 13, s + 51);
-      let um = crumb > 0.74 ? (crumb - 0.74) * 330 : 0;
-      um += (noise2(x / 2.6, way / 1.1, s + 52) - 0.5) * 34 + (noise2(x / 1.1, way / 0.45, s + 53) - 0.5) * 18;
-      um += (noise2(x / 1.5, way / 9, s + 54) - 0.5) * 50;
-      const landing = 0.15 + 2.1 * noise1(x / 0.7, s + 55) * noise1(x / 2.4, s + 56);
-      let at = f32[this.nick + i] + um * deep;
-      if (since < landing) at += 2600 * scale * (1 - since / landing);
-      f32[this.rough + i] = at;
-    }
   }
 
   /** After a stamp: the blade settles on the ground it felt, and the bead runs along it from high to low. */
   private settle(wayMm: number): void {
     const { f32 } = this.painting.arena;
-    const { felt, ride, columns } = this;
+    const { columns } = this;
     const forget = 1 - maths.exp(-wayMm / RIDE_MM);
-    for (let c = 0; c < columns; c++) {
-      const count = f32[felt + 3 * c + 2];
-      if (count === 0) continue;
-      const under = (0.4 * f32[felt + 3 * c]) / count + 0.6 * f32[felt + 3 * c + 1];
-      f32[ride + c] += (under - f32[ride + c]) * forget;
-    }
+    this.edge.settle(forget);
     const cells = f32[this.block + BLADE.bodyCount];
     if (cells > 4) {
       this.feltBody += (f32[this.block + BLADE.bodySum] / cells - this.feltBody) * forget;
       this.feltUm += (f32[this.block + BLADE.filmSum] / cells - this.feltUm) * forget;
     }
-    this.stiffen(3);
     const n = this.channels;
     const run = 0.12 * Math.min(1, wayMm / 0.25);
     for (let c = 0; c + 1 < columns; c++) {
@@ -291,19 +240,6 @@ export class KnifeStroke extends StampedStroke {
     return (sum * this.painting.cellArea) / this.width;
   }
 
-  /** A blade gives little: its columns ride on their neighbours' ground too. */
-  private stiffen(times: number): void {
-    const { f32 } = this.painting.arena;
-    const share = 0.3 * (1.2 - this.form.flex);
-    for (let k = 0; k < times; k++) {
-      for (let c = this.ride; c + 1 < this.ride + this.columns; c++) {
-        const d = (f32[c] - f32[c + 1]) * share;
-        f32[c] -= d;
-        f32[c + 1] += d;
-      }
-    }
-  }
-
   /** Touch-down: the blade comes to rest on what stands highest under it. */
   private feelGround(point: Sample, cos: number, sin: number): void {
     const { painting, window } = this;
@@ -311,8 +247,8 @@ export class KnifeStroke extends StampedStroke {
     const mm = painting.mmPerPx;
     let film = 0;
     let cells = 0;
-    for (let c = 0; c < this.columns; c++) {
-      const u = ((c + 0.5) * (this.width + 2 * FREE_MM)) / this.columns - this.width / 2 - FREE_MM;
+    const ground = Array.from({ length: this.columns }, (_, c) => {
+      const u = (c + 0.5) * this.edge.columnMm - this.width / 2 - FREE_MM;
       let sum = 0;
       let most = -Infinity;
       let count = 0;
@@ -327,9 +263,9 @@ export class KnifeStroke extends StampedStroke {
         film += f32[(window.film >> 2) + (py * window.width + px) * window.stride + this.channels - 1];
         cells++;
       }
-      f32[this.ride + c] = count ? (0.4 * sum) / count + 0.6 * most : 0;
-    }
-    this.stiffen(20);
+      return count > 0 ? { mean: sum / count, most } : undefined;
+    });
+    this.edge.setDown(ground);
     this.feltUm = cells > 0 ? film / cells : 0;
     this.downAt = this.way;
     this.down = true;
@@ -355,7 +291,7 @@ export class KnifeStroke extends StampedStroke {
     if (!last || n === 0 || form.leaves === 0) return;
     const { f32 } = this.painting.arena;
     const mm = this.painting.mmPerPx;
-    const column = (this.width + 2 * FREE_MM) / columns;
+    const column = this.edge.columnMm;
     // how far ahead each column's ridge reaches; 0 where the bead is too thin to stand
     const lengths = Array.from({ length: columns }, (_, c) => {
       const um = ((f32[this.bead + (c + 1) * n - 1] * mm * mm) / column) * form.leaves;
