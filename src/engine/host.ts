@@ -540,6 +540,7 @@ export class EngineHost {
     );
     this.colourLater(wholeRect(studio.painting));
     this.pictureFirst = true;
+    this.lastChange = performance.now();
     this.postBench();
   }
 

@@ -46,9 +46,9 @@ describe('steps that are made ready to be taken back', () => {
     expect(studio.farWay('undo')).toBeDefined();
     const ready = new ReadyUndo(studio, keeping);
     expect(ready.run(0)).toBe(false); // the hand is not at rest
-    ready.run(1000);
-    while (!ready.run(1000)) await pause();
-    while (ready.run(1000)) expect(digest(studio)).toBe(states.at(-1)); // nothing is seen of it
+    ready.run(2000);
+    while (!ready.run(2000)) await pause();
+    while (ready.run(2000)) expect(digest(studio)).toBe(states.at(-1)); // nothing is seen of it
     for (let i = 0; i < 20; i++) {
       expect(studio.farWay('undo')).toBeUndefined();
       studio.apply({ do: 'undo' });
@@ -57,19 +57,43 @@ describe('steps that are made ready to be taken back', () => {
     }
   });
 
+  it('are those from before the first stroke that was painted since; a painting without any needs none', async () => {
+    const { studio, keeping, states } = await opened('painted-on', 30);
+    for (const y of [5, 9]) {
+      studio.apply(commandSchema.parse(line(6, y, 30, y + 4)));
+      states.push(digest(studio));
+    }
+    const ready = new ReadyUndo(studio, keeping);
+    ready.run(2000);
+    while (!ready.run(2000)) await pause();
+    while (ready.run(2000)) continue;
+    for (let i = 0; i < 22; i++) {
+      expect(studio.farWay('undo')).toBeUndefined();
+      studio.apply({ do: 'undo' });
+      states.pop();
+      expect(digest(studio)).toBe(states.at(-1));
+    }
+    const bare = await opened('bare', 0);
+    expect(bare.studio.beforeKept).toEqual([]);
+    const none = new ReadyUndo(bare.studio, bare.keeping);
+    none.run(2000);
+    for (let i = 0; i < 5; i++) await pause();
+    expect(none.run(2000)).toBe(false);
+  });
+
   it('are given up when something else goes back meanwhile, and while water flows', async () => {
     const { studio, keeping } = await opened('given-up', 30);
     const ready = new ReadyUndo(studio, keeping);
-    ready.run(1000);
-    while (!ready.run(1000)) await pause();
+    ready.run(2000);
+    while (!ready.run(2000)) await pause();
     ready.stop();
-    expect(ready.run(1000)).toBe(false);
+    expect(ready.run(2000)).toBe(false);
     expect(studio.farWay('undo')).toBeDefined();
     const wet = await opened('wet', 24, 'paper-cold');
     expect(wet.studio.hasWater).toBe(true);
     const later = new ReadyUndo(wet.studio, wet.keeping);
-    later.run(1000);
+    later.run(2000);
     for (let i = 0; i < 20; i++) await pause();
-    expect(later.run(1000)).toBe(false);
+    expect(later.run(2000)).toBe(false);
   });
 });

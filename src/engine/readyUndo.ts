@@ -1,12 +1,13 @@
 import type { Command } from '@/core/journal/commands';
-import { changesPainting, effectiveCommands } from '@/core/journal/history';
+import { changesPainting } from '@/core/journal/history';
 import type { Studio } from '@/core/journal/studio';
 import type { Keeping, Rebuilding } from './keeping';
 
 /** Steps that are made ready, and commands beyond which that would take too long. */
 const STEPS = 20;
 const MOST_COMMANDS = 160;
-/** Quiet time before each command is done, ms: one stroke is not interrupted. */
+/** Quiet time before it is begun, which takes a moment, and before each command is done, ms: neither is interrupted. */
+const BEGIN_QUIET_MS = 1500;
 const QUIET_MS = 400;
 
 /**
@@ -27,7 +28,7 @@ export class ReadyUndo {
   run(quiet: number): boolean {
     if (this.state === 'done' || this.state === 'finding' || quiet < QUIET_MS) return false;
     if (this.state === 'to begin') {
-      this.begin();
+      if (quiet >= BEGIN_QUIET_MS) this.begin();
       return false;
     }
     const { studio } = this.beside!;
@@ -47,10 +48,11 @@ export class ReadyUndo {
   }
 
   private begin(): void {
+    const history = this.studio.beforeKept;
+    if (history.length === 0) this.stop();
     // water that flows makes another painting of it every moment
-    if (this.studio.hasWater) return;
+    if (this.state === 'done' || this.studio.hasWater) return;
     this.state = 'finding';
-    const history = effectiveCommands(this.keeping.entries);
     const enough = (left: readonly Command[]) => left.filter(changesPainting).length >= STEPS;
     this.keeping.rebuild(history, enough).then(
       (found) => {

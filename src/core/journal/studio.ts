@@ -334,6 +334,12 @@ export class Studio {
     this.future = [];
   }
 
+  /** The history up to the first step that can be taken back at once; empty when there is nothing to take back before it. */
+  get beforeKept(): readonly Command[] {
+    const before = this.timeline.slice(0, this.past[0]?.timeline ?? this.timeline.length);
+    return before.slice(this.floor).some(changesPainting) ? before : [];
+  }
+
   /**
    * Takes over what lay under the last steps from a studio that has come to this one's state, or to one on the way to it
    * behind which every step is kept here. Steps that have to do with layers that are not there any more are left.
