@@ -156,6 +156,10 @@ test('a spray that is held still goes on, and a tone is laid over everything', a
   await page.keyboard.press('t');
   await page.getByLabel('Roll', { exact: true }).getByRole('button', { name: 'Take the Spray' }).click();
   await page.getByRole('button', { name: 'Load Ultramarine Blue' }).click();
+  // a little at a time, so that it is seen to grow
+  const strength = page.getByLabel('In hand').getByRole('slider', { name: 'Strength' });
+  await strength.press('Home');
+  for (let i = 0; i < 3; i++) await strength.press('ArrowRight');
   await page.mouse.move(canvas.x + 400, canvas.y + 250);
   await page.mouse.down();
   // no event comes while the hand holds still

@@ -156,11 +156,12 @@ export function CanvasView() {
       const g = geometry();
       const led = { guide: guideInUse(), withinMm: (GUIDE_PX * g.dpr * g.mmPerPx) / g.view.zoom, steady: useSight.getState().steady }; // prettier-ignore
       engine.addSamples([pen.begin(event, g, led)], epoch(event));
-      const { bench } = useEasel.getState();
-      if (bench && givesByTime(bench.tool.tool)) holding = window.setInterval(hold, HOLD_MS);
+      holding = window.setInterval(hold, HOLD_MS);
     };
-    // what gives by time goes on where the hand holds still, for which no reading comes
+    // what gives by time goes on where the hand holds still, for which no reading comes; which tool it is may be told late
     const hold = () => {
+      const { bench } = useEasel.getState();
+      if (!bench || !givesByTime(bench.tool.tool)) return;
       const now = performance.now();
       const held = pen.again(now);
       if (held.length > 0) engine.addSamples(held, performance.timeOrigin + now);
