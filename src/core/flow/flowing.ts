@@ -283,7 +283,8 @@ export class Flow {
       absorption: FLOW.absorption * (1 - 0.8 * bed.sizing) * seconds,
       capacity: bed.capacity,
       paperEvaporation: dries * FLOW.paperEvaporation,
-      capillary: FLOW.capillary * coarse * coarse * k,
+      // in long steps moisture would swing to and fro, and grow
+      capillary: Math.min(FLOW.capillaryMost, FLOW.capillary * coarse * coarse * k),
       breaks: FLOW.breaks,
       barrierDry: FLOW.barrierDry,
       barrierDamp: FLOW.barrierDamp,

@@ -32,8 +32,9 @@ export const FLOW = {
   /** Film that unsized dry paper drinks, washes a second; drying of bare damp paper against a film. */
   absorption: 0.06,
   paperEvaporation: 0.4,
-  /** Creeping in saturated paper, flow cells squared a step. */
+  /** Creeping in saturated paper, flow cells squared a step; and at most, where a step is long. */
   capillary: 0.01,
+  capillaryMost: 0.08,
   /** A film thinner than this breaks. */
   breaks: 0.02,
   /** Depth of film that creeps onto dry and onto saturated paper; how much tooth and felt vary that. */

@@ -66,6 +66,15 @@ describe('a flowing wash', () => {
     },
   );
 
+  it.each([72, 98, 150])('stays calm while a prepared sheet is dried in long steps (%i ppi)', (ppi) => {
+    for (const seed of [79, 4]) {
+      const studio = studioFor(22, 17, { ppi, surface: { kind: 'paper-cold' } });
+      paint(studio, { do: 'layer.prepare', style: 'variegated', mixtures: [{ PG7: 1, PBk9: 1 }], seed, strength: 0.4, texture: 0.5 }); // prettier-ignore
+      expect(waterError(studio)).toBeLessThan(1e-4);
+      expect(studio.waterBalance().evaporated).toBeGreaterThan(0);
+    }
+  });
+
   it.each([1, 0.5, 0.2])('goes slower in a stroke that says so (pace %d)', (pace) => {
     const evaporated = (given?: number) => {
       const studio = sheet();
