@@ -34,7 +34,13 @@ export class ReadyUndo {
     const { studio } = this.beside!;
     const [next, ...rest] = this.rest;
     this.rest = rest;
-    if (next) studio.apply(next);
+    try {
+      if (next) studio.apply(next);
+    } catch {
+      // nothing here is worth stopping the painter: it is painted when it is asked for, or refused there
+      this.stop();
+      return false;
+    }
     if (rest.length > 0) return true;
     this.studio.adoptPast(studio);
     this.stop();

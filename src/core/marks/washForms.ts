@@ -43,6 +43,9 @@ const usual: WashForm = {
   strength: 0.84,
 };
 
+/** What has no hair that it draws behind it. */
+const hairless: WashForm = { ...usual, point: 0, streaky: 0 };
+
 export const WASH_FORMS = {
   'wash-round': usual,
   mop: { ...usual, least: 0.55, flow: 0.4, holds: 64, parts: 0.7, point: 1.3 },
@@ -73,21 +76,17 @@ export const WASH_FORMS = {
     strength: 2.2,
   },
   'sponge-natural': {
-    ...usual,
+    ...hairless,
     shape: 'pores',
     least: 0.8,
     flow: 0.5,
     holds: 30,
     ragged: 1,
-    point: 0,
-    streaky: 0,
     strength: 1.2,
   },
   gouache: { ...usual, least: 0.35, flow: 0.5, exchange: 0.04, holds: 40, parts: 0.8, strength: 5.2 },
   thirsty: {
-    ...usual,
-    point: 0,
-    streaky: 0,
+    ...hairless,
     least: 0.4,
     flow: 0.5,
     exchange: 0.3,
@@ -97,9 +96,7 @@ export const WASH_FORMS = {
     thirsty: true,
   },
   rag: {
-    ...usual,
-    point: 0,
-    streaky: 0,
+    ...hairless,
     shape: 'pores',
     least: 0.7,
     flow: 0.6,
@@ -110,9 +107,7 @@ export const WASH_FORMS = {
     thirsty: true,
   },
   dropper: {
-    ...usual,
-    point: 0,
-    streaky: 0,
+    ...hairless,
     least: 1,
     flow: 0.97,
     exchange: 0.02,
@@ -122,9 +117,7 @@ export const WASH_FORMS = {
     strength: 1.2,
   },
   splatter: {
-    ...usual,
-    point: 0,
-    streaky: 0,
+    ...hairless,
     least: 1,
     flow: 0.97,
     exchange: 0.02,
