@@ -5,6 +5,7 @@ export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   test: {
     include: ['src/**/*.test.ts', 'demo/**/*.test.ts'],
+    setupFiles: ['src/measure/propertySetup.ts'],
     testTimeout: 120_000,
     pool: 'forks',
     maxWorkers: 2,

@@ -28,7 +28,11 @@ export type FromCell = (x: number, y: number) => readonly [x: number, y: number]
 
 const tileOfCell = (sheet: Sheet, x: number, y: number) => (y >> 6) * sheet.tilesX + (x >> 6);
 
-/** A tile of what a sheet becomes. @param samples places that are looked at along a side of a cell: more where it gets smaller */
+/**
+ * A tile of what a sheet becomes. Cells of a tile that lie beyond the sheet stay empty: paint there would not be seen,
+ * and would come to light in the ledger when a tool cleans them.
+ * @param samples places that are looked at along a side of a cell: more where it gets smaller
+ */
 export function resampleTile(
   sheet: Sheet,
   planes: (index: number) => PlaneSet | undefined,
@@ -46,6 +50,10 @@ export function resampleTile(
   const involved = new Set<number>();
   let k = 0;
   for (let i = 0; i < TILE_CELLS; i++) {
+    if (left + (i & 63) >= width || top + (i >> 6) >= height) {
+      k += 4 * n2;
+      continue;
+    }
     for (let s = 0; s < n2; s++, k += 4) {
       const x = left + (i & 63) + ((s % samples) + 0.5) / samples;
       const y = top + (i >> 6) + (Math.floor(s / samples) + 0.5) / samples;
@@ -100,7 +108,8 @@ function fillMask(
   for (let i = 0; i < TILE_CELLS; i++) {
     const place = from(left + (i & 63) + 0.5, top + (i >> 6) + 0.5);
     const [x, y] = place ? [Math.floor(place[0]), Math.floor(place[1])] : [-1, -1];
-    const there = x >= 0 && y >= 0 && x < sheet.width && y < sheet.height && planes(tileOfCell(sheet, x, y))?.has('mask');
+    const onSheet = left + (i & 63) < sheet.width && top + (i >> 6) < sheet.height;
+    const there = onSheet && x >= 0 && y >= 0 && x < sheet.width && y < sheet.height && planes(tileOfCell(sheet, x, y))?.has('mask');
     if (!there) mask[i] = fill;
   }
 } // prettier-ignore

@@ -289,6 +289,29 @@ describe('turning and mirroring', () => {
   });
 });
 
+describe('a piece that is laid down turned', () => {
+  it('leaves nothing beyond the edge of the sheet, where a tool would find it', () => {
+    for (const [x, y, turnJitter] of [[29, 0, 40], [30, 23, 170], [27, 24, 90], [14, 24, 10]]) {
+      const studio = small();
+      play(studio, [
+        { do: 'load', mixture: { PY35: 1 }, amount: 1 },
+        stroke([4, 4]),
+        { do: 'stamp', at: [[x, y]], turnJitter },
+      ]);
+      const { width, height, tilesX, arena, layers } = studio.painting;
+      for (const layer of layers) layer.forEachTile((tile, index) => {
+        const [left, top] = [(index % tilesX) * 64, Math.floor(index / tilesX) * 64];
+        for (let i = 0; tile.volume && i < 4096; i++) {
+          if (left + (i & 63) < width && top + (i >> 6) < height) continue;
+          expect(arena.f32[(tile.volume >> 2) + i]).toBe(0);
+        }
+      });
+      play(studio, [stroke([20, y], [28, y - 1])]);
+      expectBalance(studio);
+    }
+  }); // prettier-ignore
+});
+
 describe('scaling', () => {
   it('carries the thickness, so that mass grows with the area', () => {
     for (const [scale, seed] of [[1.5, 1], [0.6, 2], [0.4, 3]] as const) {
