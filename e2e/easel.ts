@@ -46,10 +46,11 @@ export interface Reading {
   tiltY?: number;
 }
 
-/** Makes a painting through the Prepare screen and waits until it stands on the easel. */
+/** Makes a painting through the Prepare screen, of coarser cells than the usual 150 ppi, and waits until it stands on the easel. */
 export async function prepare(page: Page, title: string): Promise<void> {
   await page.goto('/prepare');
   await page.getByLabel('Title').fill(title);
+  await page.getByLabel('Resolution').fill('100');
   await page.getByRole('button', { name: 'Set it on the easel' }).click();
   await page.waitForURL(/\/easel/);
   await ready(page);

@@ -1,9 +1,12 @@
+import { linearToLab } from '@/core/colour/colorimetry';
 import { deltaE2000 } from '@/core/colour/deltaE2000';
 import type { Mixture } from '@/core/colour/mixture';
 import type { CommandInput } from '@/core/journal/commands';
+import type { Studio } from '@/core/journal/studio';
 import type { ToolId } from '@/core/marks/tools';
+import { Picture } from '@/core/picture/picture';
 import { groundFor, type Behaviour, type Ground, type Reading } from './behaviour';
-import { deviation, line, mean, meanLab, paint, type Area } from './bench';
+import { correlation, deviation, eachCell, line, loaded, mean, meanLab, paint, values, type Area } from './bench';
 import { apart, grainLength, middleShare, seenFrom, tonesIn, tonesOf, type Tones } from './tones';
 import { massError } from './washBench';
 
@@ -232,21 +235,90 @@ function fromAfar(ground: Ground): Reading[] {
 
 /** Readings in bundles of another size give the same stroke. */
 function bundled(ground: Ground): Reading[] {
-  const drawn = (count: number) => {
-    const studio = groundFor(ground, ...SIZE);
-    const samples = Array.from({ length: count + 1 }, (_, i) => {
-      const s = i / count;
-      return [s * 600, 3 + 20 * s, 8 + 1.5 * Math.sin(5 * s), 0.6, 0, 0, 0];
-    });
-    paint(studio, ...stick('charcoal', 7), { do: 'stroke', samples });
+  return TRIALS.flatMap(([what, take]) => {
+    const drawn = (count: number) => {
+      const studio = groundFor(ground, ...SIZE);
+      const samples = Array.from({ length: count + 1 }, (_, i) => {
+        const s = i / count;
+        return [s * 600, 3 + 20 * s, 8 + 1.5 * Math.sin(5 * s), 0.6, 0, 50, 0];
+      });
+      paint(studio, ...take, { do: 'stroke', samples });
+      return studio;
+    };
+    const [few, many] = [12, 200].map(drawn);
+    const dust = (studio: ReturnType<typeof drawn>) => studio.painting.ledger.loaded.reduce((s, v) => s + v, 0);
+    const [a, b] = [few, many].map((studio) => tonesOf(studio, [2, 2, 22, 12]).values);
+    return [
+      { what: `${what}, dust in 12 readings to that in 200`, value: Math.abs(dust(few) / dust(many) - 1), most: 0.01 },
+      { what: `${what}, correlation of the pictures`, value: correlation(a, b), least: 0.96 },
+    ];
+  });
+}
+
+/** Dried strokes of thick paint under a stick: it meets their ridges. */
+function onRelief(ground: Ground): Reading[] {
+  const made = () => {
+    const studio = groundFor(ground, 44, 24);
+    for (let y = 4; y < 22; y += 5) paint(studio, ...loaded('flat', 8, { PW6: 1, PY43: 0.2 }, { body: 0.9, amount: 1.6 }), line(3, y, 41, y + 0.6, 0.55)); // prettier-ignore
     return studio;
   };
-  const [few, many] = [12, 200].map(drawn);
-  const dust = (studio: ReturnType<typeof drawn>) => studio.painting.ledger.loaded.reduce((s, v) => s + v, 0);
-  return [
-    { what: 'dust in 12 readings to that in 200', value: Math.abs(dust(few) / dust(many) - 1), most: 0.01 },
-    { what: 'colour', value: deltaE2000(meanLab(few, INNER), meanLab(many, INNER)), unit: 'Delta E', most: 1 },
-  ];
+  const area: Area = [8, 9, 28, 5];
+  const thick = values(made(), 'volume', area);
+  // ridges: what stands above its surroundings
+  const { mmPerPx } = made().painting;
+  const width = Math.round((area[0] + area[2]) / mmPerPx) - Math.round(area[0] / mmPerPx);
+  const ridges = thick.map((um, i) => um - mean(around(thick, width, i, Math.round(1 / mmPerPx))));
+  return TRIALS.flatMap(([what, take]) => {
+    const studio = made();
+    paint(studio, { do: 'dry' });
+    const before = lightness(studio, area);
+    paint(studio, ...take);
+    if (what === 'side of a lead') for (let y = 8; y < 15; y += 0.4) paint(studio, leaning(line(5, y, 39, y, 0.3)));
+    else paint(studio, line(5, 11.5, 39, 11.5, 0.25));
+    const darker = lightness(studio, area).map((L, i) => before[i] - L);
+    return [
+      { what: `${what} over dried paint, with its ridges`, value: correlation(darker, ridges), least: 0.15 },
+      { what: `${what} over dried paint, pigment unaccounted for`, value: massError(studio), most: 1e-4 },
+    ];
+  });
+}
+
+/** Unlit lightness of the same cells that `values` reads. */
+function lightness(studio: Studio, area: Area): number[] {
+  const picture = new Picture(studio.painting);
+  const out: number[] = [];
+  eachCell(studio, area, (px, py) => out.push(linearToLab(picture.linearAt(px, py))[0]));
+  return out;
+}
+
+/** Values of the cells of a square about a cell. @param reach half its side, cells */
+function around(all: readonly number[], width: number, i: number, reach: number): number[] {
+  const [x, y] = [i % width, Math.floor(i / width)];
+  const out: number[] = [];
+  for (let v = Math.max(0, y - reach); v <= y + reach && v * width < all.length; v++) {
+    for (let u = Math.max(0, x - reach); u <= Math.min(width - 1, x + reach); u++) out.push(all[v * width + u]);
+  }
+  return out;
+}
+
+/** Masking fluid keeps sticks off, and rubs off clean. */
+function keptOff(ground: Ground): Reading[] {
+  const area: Area = [9, 7.7, 8, 0.6];
+  const beside: Area = [9, 11, 8, 1];
+  return TRIALS.flatMap(([what, take]) => {
+    const studio = groundFor(ground, ...SIZE);
+    const bare = tonesOf(studio, area).values;
+    const before = mean(tonesOf(studio, beside).values);
+    paint(studio, { do: 'tool', tool: 'masking', sizeMm: 4 }, line(4, 8, 22, 8, 0.9), { do: 'dry' }, ...take);
+    for (let y = 5; y < 12.5; y += 0.4) paint(studio, leaning(line(4, y, 22, y, 0.9)));
+    const drawn = before - mean(tonesOf(studio, beside).values);
+    paint(studio, { do: 'tool', tool: 'crepe', sizeMm: 10 }, line(3, 8, 23, 8, 0.9), line(23, 8, 3, 8, 0.9));
+    const after = tonesOf(studio, area).values;
+    return [
+      { what: `${what} beside masking fluid`, value: drawn, unit: 'L*', least: 15 },
+      { what: `${what} under it`, value: Math.max(...after.map((L, i) => Math.abs(bare[i] - L))), unit: 'L*', most: 0.5 }, // prettier-ignore
+    ];
+  });
 }
 
 const on = 'sheet' as const;
@@ -268,5 +340,7 @@ export const DRAWN_BEHAVIOURS: readonly Behaviour[] = [
     on,
     measure: fromAfar,
   },
-  { id: 'stick-readings', says: 'It does not matter how the readings of a stroke come.', on, measure: bundled },
+  { id: 'stick-readings', says: 'It does not matter how the readings of a stick come.', on, measure: bundled },
+  { id: 'stick-relief', says: 'A stick meets the ridges of dried paint.', on, measure: onRelief },
+  { id: 'stick-masking', says: 'Masking fluid keeps sticks off.', on, measure: keptOff },
 ];

@@ -31,12 +31,12 @@ function pickedUp(ground: Ground, ...before: CommandInput[]): number {
 
 /** Hours until a film is dry to the touch, to a tenth more. */
 function hoursToDry(ground: Ground, mixture: Record<string, number>, more: Parameters<typeof loaded>[3] = {}): number {
+  const studio = covered(ground, mixture, more);
   let hours = 1;
-  while (hours < 2000) {
-    const studio = covered(ground, mixture, more);
-    paint(studio, { do: 'wait', seconds: hours * HOUR });
-    if (wetness(studio) < 0.05) return hours;
-    hours *= 1.3;
+  for (let waited = 0; hours < 2000; hours *= 1.3) {
+    paint(studio, { do: 'wait', seconds: (hours - waited) * HOUR });
+    waited = hours;
+    if (wetness(studio) < 0.05) break;
   }
   return hours;
 }

@@ -11,7 +11,7 @@ import { GRAINS_UM } from '@/core/kernels/colour';
 import type { Kernels } from '@/core/kernels/kernels';
 import { SHEEN } from '@/core/kernels/relight';
 import { WET_LOOK } from '@/core/kernels/wetLook';
-import { isColoured } from '@/core/colour/pigments';
+import { GRAPHITE, isColoured, pigmentIndex } from '@/core/colour/pigments';
 import { AmongFibres, coatsOf, type WashCoats } from './amongFibres';
 import type { FilmTables } from './filmTables';
 
@@ -36,6 +36,9 @@ const LOOKS_WET = 0.1;
 /** Reflectance of masking fluid in the bands, and how well it hides. */
 const MASKING = Float64Array.from({ length: BANDS.count }, (_, b) => 0.52 - 0.2 * (b / (BANDS.count - 1)));
 const MASKING_HIDES = 0.7;
+/** Shine of a sheet that graphite has closed, of 127 for wet paint. */
+const FLAKES_SHINE = 100;
+const FLAKES = pigmentIndex(GRAPHITE);
 
 /** A wash made ready to be laid row by row: its films, lower first. */
 export interface LaidWash {
@@ -210,11 +213,24 @@ export class WashFilm {
     for (const { plane, pigment } of wash.dust()) {
       const um = dustUm(pigment);
       for (let x = 0; x < count; x++) f32[relief + x] += um * f32[plane + cell + x];
+      if (pigment === FLAKES) this.flakesShine(plane + cell, count, codes);
     }
     const wet = this.water(basin, index, cell, count);
     if (!wet && !wax) return;
     if (!wet) this.painting.arena.f32.fill(0, this.depth, this.depth + count);
     this.kernels.wetSurface(count, this.depth, wax && wax + cell, relief, codes, SHEEN);
+  }
+
+  /** Flakes of graphite lie flat under the hand and mirror the lamp: the more of the sheet they close, the more it shines. */
+  private flakesShine(plane: number, count: number, codes: number): void {
+    const { f32, u32 } = this.painting.arena;
+    const lies = dustLies(FLAKES);
+    for (let x = 0; x < count; x++) {
+      const cover = dustCovers(lies * f32[plane + x]);
+      const code = u32[codes + x];
+      const sheen = Math.max(code >>> 24, SHEEN + Math.round(FLAKES_SHINE * cover * cover));
+      u32[codes + x] = ((code & 0x00ffffff) | (sheen << 24)) >>> 0;
+    }
   }
 }
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { field, paint, studioFor } from '@/measure/bench';
+import { field, line, paint, studioFor } from '@/measure/bench';
 import { Picture, STUDIO_LIGHT } from './picture';
 import { wetCode } from './wetView';
 
@@ -52,5 +52,30 @@ describe('the light', () => {
     const flat = lit({ room: 1, finish: 0 });
     const other = lit({ room: 1, finish: 1, azimuth: 90, elevation: 12 });
     flat.sum.forEach((v, c) => expect(Math.abs(v - other.sum[c])).toBeLessThan(2));
+  });
+});
+
+describe('the shine of dry sticks', () => {
+  /** How the surface takes the light in the middle of a field that was gone over hard: 128 = neither shiny nor dull. */
+  const sheen = (tool: 'graphite' | 'charcoal', surface: 'paper-rough' | 'paper-hot', passes: number) => {
+    const studio = studioFor(30, 20, { surface: { kind: surface }, ppi: 150 });
+    paint(studio, { do: 'tool', tool, sizeMm: tool === 'graphite' ? 2 : 10, hold: 'flat', into: 'layer' });
+    for (let k = 0; k < passes; k++) for (let y = 4; y < 16; y += 0.8) paint(studio, line(4, y, 26, y, 0.9));
+    const picture = new Picture(studio.painting);
+    picture.update({ left: 0, top: 0, right: 1000, bottom: 1000 });
+    const { arena, width } = studio.painting;
+    let sum = 0;
+    for (let y = 35; y < 80; y++)
+      for (let x = 40; x < 140; x++) sum += arena.u32[picture.albedo + y * width + x] >>> 24;
+    return sum / (45 * 100);
+  };
+
+  it('is that of graphite, and grows as it closes the sheet; charcoal is dull', () => {
+    for (const surface of ['paper-hot', 'paper-rough'] as const) {
+      const once = sheen('graphite', surface, 1);
+      expect(once).toBeGreaterThan(132);
+      expect(sheen('graphite', surface, 4)).toBeGreaterThan(once + 5);
+      expect(sheen('charcoal', surface, 3)).toBe(128);
+    }
   });
 });
