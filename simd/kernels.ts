@@ -357,8 +357,9 @@ export function relight(block: i32, x0: i32, y0: i32, x1: i32, y1: i32): void {
   const o0 = int(block + 20) * width + int(block + 19), o1 = int(block + 22) * width + int(block + 21);
   const o2 = int(block + 24) * width + int(block + 23), o3 = int(block + 26) * width + int(block + 25);
   const r0 = sp(get(block + 27)), r1 = sp(get(block + 28)), r2 = sp(get(block + 29)), r3 = sp(get(block + 30));
-  const glossGain = sp(get(block + 31) / 127), glossLift = sp(get(block + 32)), matteGain = sp(get(block + 33) / 128), matteLift = sp(get(block + 34));
-  const veil = sp(get(block + 35)), tr = sp(get(block + 36)), tg = sp(get(block + 37)), tb = sp(get(block + 38));
+  const k0 = sp(get(block + 31)), k1 = sp(get(block + 32)), k2 = sp(get(block + 33)), k3 = sp(get(block + 34));
+  const glossGain = sp(get(block + 35) / 127), glossLift = sp(get(block + 36)), matteGain = sp(get(block + 37) / 128), matteLift = sp(get(block + 38));
+  const veil = sp(get(block + 39)), tr = sp(get(block + 40)), tg = sp(get(block + 41)), tb = sp(get(block + 42));
   for (let y = y0; y < y1; y++) {
     for (let x = x0; x < x1; x += 4) {
       const cell = y * width + x;
@@ -370,11 +371,11 @@ export function relight(block: i32, x0: i32, y0: i32, x1: i32, y1: i32): void {
       const gy = f32x4.mul(f32x4.add(f32x4.mul(f32x4.sub(s, n), near), f32x4.mul(f32x4.add(f32x4.sub(se, ne), f32x4.sub(sw, nw)), far)), scale);
       const inverse = f32x4.div(one, f32x4.sqrt(f32x4.add(f32x4.add(f32x4.mul(gx, gx), f32x4.mul(gy, gy)), one)));
       const facing = f32x4.pmax(zero, f32x4.mul(f32x4.sub(f32x4.sub(lz, f32x4.mul(gx, lx)), f32x4.mul(gy, ly)), inverse));
-      let over = f32x4.pmax(zero, f32x4.sub(f32x4.mul(f32x4.sub(at4(h + o0), c), scale), r0));
-      over = f32x4.pmax(over, f32x4.sub(f32x4.mul(f32x4.sub(at4(h + o1), c), scale), r1));
-      over = f32x4.pmax(over, f32x4.sub(f32x4.mul(f32x4.sub(at4(h + o2), c), scale), r2));
-      over = f32x4.pmax(over, f32x4.sub(f32x4.mul(f32x4.sub(at4(h + o3), c), scale), r3));
-      const open = f32x4.sub(one, f32x4.mul(shadow, f32x4.pmin(one, f32x4.mul(over, sp(0.7)))));
+      let hidden = f32x4.pmax(zero, f32x4.mul(f32x4.sub(f32x4.mul(f32x4.sub(at4(h + o0), c), scale), r0), k0));
+      hidden = f32x4.pmax(hidden, f32x4.mul(f32x4.sub(f32x4.mul(f32x4.sub(at4(h + o1), c), scale), r1), k1));
+      hidden = f32x4.pmax(hidden, f32x4.mul(f32x4.sub(f32x4.mul(f32x4.sub(at4(h + o2), c), scale), r2), k2));
+      hidden = f32x4.pmax(hidden, f32x4.mul(f32x4.sub(f32x4.mul(f32x4.sub(at4(h + o3), c), scale), r3), k3));
+      const open = f32x4.sub(one, f32x4.mul(shadow, f32x4.pmin(one, hidden)));
       const diffuse = f32x4.add(f32x4.mul(half, f32x4.add(one, inverse)), f32x4.mul(lamp, f32x4.mul(facing, open)));
       const v = v128.load(<usize>(albedo + cell) << 2);
       let g = f32x4.pmax(zero, f32x4.mul(f32x4.sub(f32x4.sub(hz, f32x4.mul(gx, hx)), f32x4.mul(gy, hy)), inverse));

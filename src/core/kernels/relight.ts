@@ -1,9 +1,10 @@
 import { hypot, maths } from '@/core/maths/maths';
 
 /**
- * Light on the relief: one lamp from the side, light of the room from everywhere, a short cast shadow, the gloss of wet
- * and rich paint, and the veil over lean paint, whose matte surface scatters light that a varnish would let in. Heights are in um, turned into cells by `scale`. Plain loops; the compiled twin works on cells that
- * lie at least RELIGHT_REACH from the picture's edges.
+ * Light on the relief: one lamp from the side, light of the room from everywhere, short soft shadows, the gloss of wet
+ * and rich paint, and the veil over lean paint, whose matte surface scatters light that a varnish would let in. Heights
+ * are in um, turned into cells by `scale`. Plain loops; the compiled twin works on cells that lie at least RELIGHT_REACH
+ * from the picture's edges.
  */
 
 /** Layout of the parameter block, in 4-byte words: integers, then floats. */
@@ -28,18 +29,28 @@ export const RELIGHT = {
   gloss: 17, // strength of the gloss
   flat: 18, // gloss of a flat surface, halfZ^32
   towards: 19, // four pairs of integers: cells to look at for shadow, dx, dy
-  rise: 27, // four floats: height (cells) that casts a shadow from there
-  glossGain: 31, // finish: gloss and matte become gain * own + lift
-  glossLift: 32,
-  matteGain: 33,
-  matteLift: 34,
-  veil: 35, // light that a matte surface scatters
-  tint: 36, // three floats: colour of the light
-  words: 39,
+  rise: 27, // four floats: height (cells) from which something there hides a part of the lamp
+  hides: 31, // four floats: share of the lamp that each cell of height above that hides
+  glossGain: 35, // finish: gloss and matte become gain * own + lift
+  glossLift: 36,
+  matteGain: 37,
+  matteLift: 38,
+  veil: 39, // light that a matte surface scatters
+  tint: 40, // three floats: colour of the light
+  words: 43,
 } as const;
 
 /** Cells beyond its own that a cell's light depends on. */
-export const RELIGHT_REACH = 7;
+export const RELIGHT_REACH = 9;
+
+/** Where shadows are looked for, cells towards the lamp. */
+const TOWARDS = [1, 2, 4, 8];
+/**
+ * The lamp is not a point: shadows begin where its upper rim is hidden, at this share of the height that hides its middle,
+ * and grow until that height and some more is reached (cells: the ground between two cells is not flat).
+ */
+const RIM = 0.65;
+const GROUND = 0.6;
 
 /** Alpha of a surface that is neither glossy nor matte. */
 export const SHEEN = 128;
@@ -89,13 +100,13 @@ export function aimLamp(
     block + RELIGHT.glossGain,
   ); // prettier-ignore
   const length = hypot(x, y) || 1;
-  for (let k = 0; k < 4; k++) {
-    // one, three, four and six cells towards the lamp
-    const far = k + 1 + ((k + 1) >> 1);
+  TOWARDS.forEach((far, k) => {
+    const rise = Math.min(1e6, (far * z) / length);
     i32[block + RELIGHT.towards + 2 * k] = Math.round((x / length) * far);
     i32[block + RELIGHT.towards + 2 * k + 1] = Math.round((y / length) * far);
-    f32[block + RELIGHT.rise + k] = Math.min(1e6, (far * z) / length);
-  }
+    f32[block + RELIGHT.rise + k] = RIM * rise;
+    f32[block + RELIGHT.hides + k] = 1 / (rise + GROUND);
+  });
 }
 
 /** Relights cells [x0, x1) x [y0, y1). `block` is the word address of the parameters. */
@@ -147,14 +158,15 @@ export function relight(
         scale;
       const inverse = 1 / Math.sqrt(gx * gx + gy * gy + 1);
       const facing = Math.max(0, (lz - gx * lx - gy * ly) * inverse);
-      let over = 0;
+      let hidden = 0;
       for (let k = 0; k < 4; k++) {
         const sx = x + i32[block + RELIGHT.towards + 2 * k];
         const sy = y + i32[block + RELIGHT.towards + 2 * k + 1];
         if (sx < 0 || sy < 0 || sx >= width || sy >= height) break;
-        over = Math.max(over, (f32[relief + sy * width + sx] - f32[h]) * scale - f32[block + RELIGHT.rise + k]);
+        const above = (f32[relief + sy * width + sx] - f32[h]) * scale - f32[block + RELIGHT.rise + k];
+        hidden = Math.max(hidden, above * f32[block + RELIGHT.hides + k]);
       }
-      const open = 1 - shadow * Math.min(1, over * 0.7);
+      const open = 1 - shadow * Math.min(1, hidden);
       const diffuse = room * (0.5 + 0.5 * inverse) + (1 - room) * (facing / lz) * open;
       const v = u32[albedo + cell];
       // (n.h)^32, less what a flat surface shows
