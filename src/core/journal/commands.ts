@@ -108,7 +108,7 @@ export const commandSchema = z.discriminatedUnion('do', [
   z.strictObject({
     do: z
       .literal('silhouette')
-      .describe('Fills a closed outline with the paint or the stick in hand, or cuts it out of the layer'),
+      .describe('Fills a closed outline with the paint, the wash or the stick in hand, or cuts it out of the layer'),
     outline: outlineSchema,
     cut: z.boolean().optional(),
     mixture: mixtureSchema.optional().describe('What it is filled with; left out when it is cut'),
@@ -120,6 +120,7 @@ export const commandSchema = z.discriminatedUnion('do', [
       .describe('As the tool in hand would leave it, where it is left out'),
     edgeMm: z.number().min(0).max(60).default(0).describe('Width over which the edge is lost; 0 is found'),
     streaks: unit.default(0).describe('Unevenness along its long axis'),
+    water: unit.optional().describe('How wet a wash fills it: as the brush in hand where left out'),
   }),
   z.strictObject({ do: z.literal('dry').describe('Dries everything now') }),
   z.strictObject({

@@ -12,10 +12,9 @@ import { hypot, maths } from '@/core/maths/maths';
 import { fineTooth } from '@/core/surface/fineTooth';
 import { noise1 } from '@/core/surface/noise';
 import { thinDry } from './rubOut';
+import { OutlineDistance, type Outline } from './outlineDistance';
 import { depthOf, meeting } from './partContact';
 import type { StickForm } from './stickForms';
-
-export type Outline = readonly (readonly number[])[];
 
 /** Which cells of a painting are meant, and how much of each. */
 abstract class CellMask {
@@ -86,61 +85,31 @@ class RegionMask extends CellMask {
 
 /** A shape on the cells of a painting: how much of each cell lies inside, and how far it goes. */
 export class ShapeMask extends CellMask {
-  readonly rect: PixelRect;
-  private readonly share: Float32Array;
-  private readonly wide: number;
+  private readonly distance: OutlineDistance;
+  private readonly soft: number;
 
   /** @param outline corners, mm; it is closed @param edgeMm width over which the edge is lost; 0 is found */
   constructor(painting: Painting, outline: Outline, edgeMm: number) {
     super();
-    const { mmPerPx, width, height } = painting;
-    const points = outline.map(([x, y]) => [x / mmPerPx, y / mmPerPx]);
-    const soft = Math.max(1, edgeMm / mmPerPx);
-    const reach = Math.ceil(soft / 2) + 2;
-    const xs = points.map(([x]) => x);
-    const ys = points.map(([, y]) => y);
-    this.rect = {
-      left: Math.max(0, Math.floor(Math.min(...xs)) - reach),
-      top: Math.max(0, Math.floor(Math.min(...ys)) - reach),
-      right: Math.min(width, Math.ceil(Math.max(...xs)) + reach),
-      bottom: Math.min(height, Math.ceil(Math.max(...ys)) + reach),
-    };
-    const { left, top, right, bottom } = this.rect;
-    this.wide = Math.max(0, right - left);
-    const high = Math.max(0, bottom - top);
-    // distance to the outline, near it; far from it only the side counts
-    const far = new Float32Array(this.wide * high).fill(reach);
-    const inside = new Uint8Array(this.wide * high);
-    points.forEach(([x0, y0], i) => {
-      const [x1, y1] = points[(i + 1) % points.length];
-      const l2 = (x1 - x0) ** 2 + (y1 - y0) ** 2;
-      for (let py = Math.max(top, Math.floor(Math.min(y0, y1)) - reach); py < Math.min(bottom, Math.max(y0, y1) + reach); py++) {
-        for (let px = Math.max(left, Math.floor(Math.min(x0, x1)) - reach); px < Math.min(right, Math.max(x0, x1) + reach); px++) {
-          const [cx, cy] = [px + 0.5, py + 0.5];
-          const t = l2 > 0 ? Math.max(0, Math.min(1, ((cx - x0) * (x1 - x0) + (cy - y0) * (y1 - y0)) / l2)) : 0;
-          const d = hypot(cx - x0 - t * (x1 - x0), cy - y0 - t * (y1 - y0));
-          const at = (py - top) * this.wide + px - left;
-          if (d < far[at]) far[at] = d;
-        }
-      }
-      // what lies right of an odd number of edges lies inside
-      for (let py = Math.max(top, Math.ceil(Math.min(y0, y1) - 0.5)); py < bottom && py + 0.5 < Math.max(y0, y1); py++) {
-        const x = x0 + ((py + 0.5 - y0) / (y1 - y0)) * (x1 - x0);
-        for (let px = Math.max(left, Math.ceil(x - 0.5)); px < right; px++) inside[(py - top) * this.wide + px - left] ^= 1;
-      }
-    }); // prettier-ignore
-    this.share = far.map((d, i) => {
-      const s = Math.max(0, Math.min(1, 0.5 + (inside[i] ? d : -d) / soft));
-      return s * s * (3 - 2 * s);
-    });
+    const { mmPerPx } = painting;
+    this.soft = Math.max(mmPerPx, edgeMm);
+    this.distance = new OutlineDistance(painting, outline, this.soft / 2);
+  }
+
+  get rect(): PixelRect {
+    return this.distance.rect;
   }
 
   /** Share of a cell that lies inside, 0..1. */
   at(px: number, py: number): number {
-    const { left, top, right, bottom } = this.rect;
-    if (px < left || py < top || px >= right || py >= bottom) return 0;
-    return this.share[(py - top) * this.wide + px - left];
+    return lostEdge(this.distance.at(px, py), this.soft);
   }
+}
+
+/** Share of what lies so far inside an edge (mm) that is lost over a width (mm). */
+export function lostEdge(inside: number, width: number): number {
+  const s = Math.max(0, Math.min(1, 0.5 + inside / width));
+  return s * s * (3 - 2 * s);
 }
 
 /** Direction of the longest extent of an outline (principal axis), a unit vector. */

@@ -54,9 +54,10 @@ export class WashTip {
     private readonly strength: number,
     private readonly blend: number,
     private readonly guard?: Guard,
+    face?: WashFace,
   ) {
     this.flow = flowOf(painting);
-    this.face = new WashFace(form, this.flow.bed.relief, seed);
+    this.face = face ?? new WashFace(form, this.flow.bed.relief, seed);
   }
 
   takeTouched(): PixelRect {
