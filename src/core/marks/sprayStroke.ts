@@ -100,16 +100,23 @@ export class SprayStroke extends StampedStroke {
     const stir = settings.blend * (1 - maths.exp((-1.5 * point.pressure * UNTIMED_MM_PER_S * ms) / 1000 / radius));
     this.puffs++;
     for (let py = rect.top; py < rect.bottom; py++) {
-      for (let px = rect.left; px < rect.right; px++) {
-        const r2 = (((px + 0.5) * mmPerPx - point.x) ** 2 + ((py + 0.5) * mmPerPx - point.y) ** 2) / radius ** 2;
+      const down2 = (((py + 0.5) * mmPerPx - point.y) / radius) ** 2;
+      if (down2 >= LOST * LOST) continue;
+      const half = Math.sqrt(LOST * LOST - down2) * radius;
+      const right = Math.min(rect.right, Math.ceil((point.x + half) / mmPerPx + 0.5));
+      for (let px = Math.max(rect.left, Math.floor((point.x - half) / mmPerPx - 0.5)); px < right; px++) {
+        const r2 = (((px + 0.5) * mmPerPx - point.x) / radius) ** 2 + down2;
         if (r2 >= LOST * LOST) continue;
-        const density = maths.exp(-THINS * r2);
+        // fewer, larger droplets where the mist is thin
+        const grain = latticeHash(Math.floor(px / droplets), Math.floor(py / droplets), this.seed + this.puffs);
+        const thins = THINS * r2;
+        // most cells are known to be missed, or met, without the exponential: 1 - x <= exp(-x) <= 1 / (1 + x)
+        if (stir === 0 && grain * (1 + thins) >= 1) continue;
+        const density = stir === 0 && grain < 1 - thins ? 1 : maths.exp(-thins);
         const cell = (py - window.y0) * window.width + px - window.x0;
         const o = (window.film >> 2) + cell * window.stride;
         if (stir > 0 && f32[o + n - 1] > 5)
           cup.take(o, stir * density * 0.6 * (1 - f32[(window.cure >> 2) + cell]) ** 2);
-        // fewer, larger droplets where the mist is thin
-        const grain = latticeHash(Math.floor(px / droplets), Math.floor(py / droplets), this.seed + this.puffs);
         const um = density > grain ? dose : 0;
         if (um <= 0) continue;
         const given = cup.give(o, um);

@@ -26,6 +26,8 @@ const LANE_MM = 0.34;
 /** How far painted edges stray on a sheet with a tooth of 1, mm (rms), and at most (deviations). */
 const WAVER_MM = 0.13;
 export const MOST_WAVER = 2.6;
+/** Most that one hair differs from another. */
+export const MOST_HAIR = 0.95;
 /** Roundness of the corners of a bar, shares of half its thickness. */
 const CORNER = 0.9;
 

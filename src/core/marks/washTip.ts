@@ -9,7 +9,7 @@ import type { Wash } from '@/core/film/wash';
 import { glazeTile } from '@/core/flow/glazing';
 import { flowOf, type BeforeTile, type Flow } from '@/core/flow/flowing';
 import { washRates } from '@/core/flow/washRates';
-import { MOST_WAVER, WashFace, type Touch } from './washFace';
+import { MOST_HAIR, MOST_WAVER, WashFace, type Touch } from './washFace';
 import type { WashForm } from './washForms';
 import type { WashInHand } from './washLoad';
 
@@ -67,22 +67,18 @@ export class WashTip {
   }
 
   touch(t: Touch): void {
-    const { painting, form, load } = this;
+    const { painting, load } = this;
     const { mmPerPx, width, height, tilesX } = painting;
-    // a bar across the stroke reaches less far along it
-    const bar = form.shape === 'bar';
     const film = t.film ?? load.film;
     const fringe = 0.5 * this.face.ragged(film) + MOST_WAVER * this.face.waver(t);
-    const long = bar ? t.radius * form.thick + this.face.uneven(t, film) : t.radius * Math.max(1, form.point);
-    const reachX = (bar ? t.radius * Math.abs(t.dy) + long * Math.abs(t.dx) : long) + fringe;
-    const reachY = (bar ? t.radius * Math.abs(t.dx) + long * Math.abs(t.dy) : long) + fringe;
-    const x0 = Math.max(0, Math.floor((t.x - reachX) / mmPerPx));
+    const [left, up, right, down] = this.reach(t, film);
+    const x0 = Math.max(0, Math.floor((t.x - left - fringe) / mmPerPx));
     // a flow cell at the sheet's edge is covered whole
     const flowCell = flowFactor(mmPerPx);
     const last = (cells: number) => Math.ceil(cells / flowCell) * flowCell - 1;
-    const x1 = Math.min(last(width), Math.ceil((t.x + reachX) / mmPerPx));
-    const y0 = Math.max(0, Math.floor((t.y - reachY) / mmPerPx));
-    const y1 = Math.min(last(height), Math.ceil((t.y + reachY) / mmPerPx));
+    const x1 = Math.min(last(width), Math.ceil((t.x + right + fringe) / mmPerPx));
+    const y0 = Math.max(0, Math.floor((t.y - up - fringe) / mmPerPx));
+    const y1 = Math.min(last(height), Math.ceil((t.y + down + fringe) / mmPerPx));
     if (x1 < x0 || y1 < y0) return;
     let used = 0;
     const gains = new Map<number, number>();
@@ -102,6 +98,22 @@ export class WashTip {
     growRect(this.touched, { left: x0, top: y0, right: x1 + 1, bottom: y1 + 1 });
   }
 
+  /** How far a touch reaches to the left, up, right and down, mm. */
+  private reach(t: Touch, film: number): [number, number, number, number] {
+    const { form, face } = this;
+    const { radius, dx, dy } = t;
+    if (form.shape === 'bar') {
+      // a bar across the stroke reaches less far along it
+      const long = radius * form.thick + face.uneven(t, film);
+      const x = radius * Math.abs(dy) + long * Math.abs(dx);
+      const y = radius * Math.abs(dx) + long * Math.abs(dy);
+      return [x, y, x, y];
+    }
+    // the point trails behind the belly
+    const tail = radius * form.point;
+    return [Math.max(radius, tail * dx), Math.max(radius, tail * dy), Math.max(radius, -tail * dx), Math.max(radius, -tail * dy)]; // prettier-ignore
+  }
+
   /** @param has water in the brush, um mm2 @returns water that left it */
   private touchTile(
     index: number,
@@ -113,6 +125,7 @@ export class WashTip {
   ): number {
     const { painting, layer, flow, form } = this;
     const { mmPerPx, arena, tilesX } = painting;
+    const { face, guard } = this;
     const { bed } = flow;
     const state = layer.basin?.state[index] ?? 0;
     this.before(layer, index);
@@ -126,7 +139,7 @@ export class WashTip {
     const { f32 } = arena;
     const { factor } = basin;
     const relief = Math.min(1.3, bed.relief);
-    const dryness = this.face.dryness(film);
+    const dryness = face.dryness(film);
     // how far the hair reaches into the tooth: wet brushes bridge everything, dry ones meet the peaks
     const parted =
       dryness <= 0
@@ -135,12 +148,18 @@ export class WashTip {
           Math.min(0.95, relief * 1.1);
     // the hairs part little by little
     const threshold = dryness <= 0 ? -1 : -0.15 + (parted + 0.15) * Math.min(1, 3 * dryness); // prettier-ignore
-    const ragged = this.face.ragged(film);
+    const ragged = face.ragged(film);
     // a flow cell whose middle lies further out than this is not met
-    const waver = this.face.waver(t);
-    const uneven = form.shape === 'bar' ? this.face.uneven(t, film) : 0;
-    const beyond = -0.5 * ragged - MOST_WAVER * waver - uneven - 0.71 * factor * mmPerPx;
+    const waver = face.waver(t);
+    const uneven = form.shape === 'bar' ? face.uneven(t, film) : 0;
+    const strayMost = 0.5 * ragged + MOST_WAVER * waver + uneven;
+    // hairs of a bar that reach farther along it than this do not meet a cell
+    const farthest = t.radius * form.thick + strayMost - uneven;
+    const beyond = -strayMost - 0.71 * factor * mmPerPx;
+    // and one whose middle lies so far in is met wholly, whatever the sheet makes of the edge
+    const deep = form.shape === 'pores' ? Infinity : strayMost + (1 + 0.71 * factor) * mmPerPx;
     const hairs = (form.shape === 'bar' ? 0.62 : 0.45) * dryness;
+    const hairsMost = hairs * MOST_HAIR + 0.5 / 7;
     const way = t.way ?? 0;
     const phase = t.phase ?? 0;
     // what hair that is drawn over the tooth bridges: the cells that it came over last
@@ -155,8 +174,14 @@ export class WashTip {
     const wax = wash.resist.wax >> 2;
     const tileLeft = (index % tilesX) * TILE;
     const tileTop = Math.floor(index / tilesX) * TILE;
-    const contact = new Float64Array(factor * factor);
-    const rub = new Float64Array(factor * factor);
+    // cells of a flow cell: where they lie in it, how far each is met and rubbed, and its place in the tile
+    const cells = factor * factor;
+    const offX = Int32Array.from({ length: cells }, (_, q) => q % factor);
+    const offY = Int32Array.from({ length: cells }, (_, q) => Math.floor(q / factor));
+    const contact = new Float64Array(cells);
+    const rub = new Float64Array(cells);
+    const places = new Int32Array(cells);
+    const covers = basin.cover + basin.coverStride + FRAME;
     let used = 0;
     const left = Math.floor(rect.left / factor);
     const right = Math.ceil(rect.right / factor);
@@ -166,43 +191,62 @@ export class WashTip {
       for (let I = left; I < right; I++) {
         const mx = (I + 0.5) * factor * mmPerPx - t.x;
         const my = (J + 0.5) * factor * mmPerPx - t.y;
-        if (this.face.outline(t, mx, my, my * t.dx - mx * t.dy, mx * t.dx + my * t.dy) < beyond) continue;
+        const middle = face.outline(t, mx, my, my * t.dx - mx * t.dy, mx * t.dx + my * t.dy);
+        if (middle < beyond) continue;
+        const whole = middle > deep;
         const coarse = (J + 1) * basin.stride + I + FRAME;
         const damp = f32[basin.at.moisture + coarse];
         let sum = 0;
         let share = 0;
-        for (let q = 0; q < contact.length; q++) {
-          const px = I * factor + (q % factor);
-          const py = J * factor + Math.floor(q / factor);
-          const cover = basin.cover + (py + 1) * basin.coverStride + px + FRAME;
+        for (let q = 0; q < cells; q++) {
+          const px = I * factor + offX[q];
+          const py = J * factor + offY[q];
+          const cover = covers + py * basin.coverStride + px;
           const cell = (py - tileTop) * TILE + px - tileLeft;
+          places[q] = cell;
           contact[q] = 0;
-          const ex = (px + 0.5) * mmPerPx - t.x;
-          const ey = (py + 0.5) * mmPerPx - t.y;
-          const across = ey * t.dx - ex * t.dy;
-          const along = ex * t.dx + ey * t.dy;
-          const h = f32[bed.tooth + bed.cell(px, py)];
-          const strays = waver > 0 ? waver * f32[bed.waver + bed.cell(px, py)] : 0;
-          const shifted = uneven > 0 ? along + this.face.reaches(across, uneven) : along;
-          let f = (this.face.inside(t, ex, ey, across, shifted) + (h - 0.5) * ragged + strays) / mmPerPx;
-          if (this.guard) f *= this.guard.at(px, py);
+          let f = 1;
+          let across = 0;
+          let along = 0;
+          let h = 0;
+          // deep in a wet touch the sheet has no say
+          if (!whole || dryness > 0 || scrub > 0) {
+            const ex = (px + 0.5) * mmPerPx - t.x;
+            const ey = (py + 0.5) * mmPerPx - t.y;
+            across = ey * t.dx - ex * t.dy;
+            along = ex * t.dx + ey * t.dy;
+            const shifted = uneven > 0 && !whole ? along + face.reaches(across, uneven) : along;
+            if (uneven > 0 && Math.abs(shifted) > farthest) {
+              share += f32[cover];
+              continue;
+            }
+            const on = bed.cell(px, py);
+            h = f32[bed.tooth + on];
+            if (!whole) {
+              const strays = waver > 0 ? waver * f32[bed.waver + on] : 0;
+              f = (face.inside(t, ex, ey, across, shifted) + (h - 0.5) * ragged + strays) / mmPerPx;
+            }
+          }
+          if (guard) f *= guard.at(px, py);
           if (masking) f *= 1 - f32[masking + cell];
           if (wax) f *= 1 - f32[wax + cell];
           if (f > 0) {
             if (f > 1) f = 1;
             if (dryness > 0 && f32[cover] < 0.5) {
-              const hair = this.face.hair(across, way + along, phase);
-              const one =
-                f32[bed.tooth + bed.cell(Math.max(0, Math.round(px + trailX)), Math.max(0, Math.round(py + trailY)))] -
-                0.05;
+              const one = f32[bed.tooth + bed.cell(Math.max(0, Math.round(px + trailX)), Math.max(0, Math.round(py + trailY)))] - 0.05; // prettier-ignore
               const two = f32[bed.tooth + bed.cell(Math.max(0, Math.round(px + 2 * trailX)), Math.max(0, Math.round(py + 2 * trailY)))] - 0.13; // prettier-ignore
-              f *= Math.max(0, Math.min(1, (Math.max(h, one, two) - 0.06 - threshold - hairs * hair) * 7 + 0.5));
+              const stands = Math.max(h, one, two) - 0.06 - threshold;
+              // what no hair could reach, or any would, needs no hair looked at
+              if (stands < -hairsMost) f = 0;
+              else if (stands < hairsMost) f *= Math.max(0, Math.min(1, (stands - hairs * face.hair(across, way + along, phase)) * 7 + 0.5)); // prettier-ignore
             }
             if (f >= 0.02) {
               contact[q] = f;
               sum += f;
-              const far = form.shape === 'bar' ? Math.max((across / t.radius) ** 2, (along / (t.radius * form.thick)) ** 2) : (ex * ex + ey * ey) / (t.radius * t.radius); // prettier-ignore
-              rub[q] = far < 1 ? (1 - far) * (0.5 + h) : 0;
+              if (scrub > 0) {
+                const far = form.shape === 'bar' ? Math.max((across / t.radius) ** 2, (along / (t.radius * form.thick)) ** 2) : (across * across + along * along) / (t.radius * t.radius); // prettier-ignore
+                rub[q] = far < 1 ? (1 - far) * (0.5 + h) : 0;
+              }
               if (f > f32[cover]) {
                 if (f32[cover] <= 0 && damp < DRY_PAPER * bed.capacity) for (const c of carried) lieUnder(f32, c, cell);
                 f32[cover] = f;
@@ -212,8 +256,8 @@ export class WashTip {
           share += f32[cover];
         }
         if (sum === 0) continue;
-        share /= contact.length;
-        sum /= contact.length;
+        share /= cells;
+        sum /= cells;
         f32[basin.at.share + coarse] = share;
         const water = basin.at.water + coarse;
         const depth = f32[water] / share;
@@ -229,26 +273,27 @@ export class WashTip {
           used -= drained * coarseMm2 * WASH_UM;
         }
         const taken = gives < 0 ? Math.min(0.95, -gives / Math.max(depth, 1e-4)) : 0;
-        const strength = this.strength * (1 - this.blend) * this.face.carries(t, mx, my);
+        const strength = this.strength * (1 - this.blend) * face.carries(t, mx, my);
+        const wants = Math.max(depth, gives);
         for (const c of carried) {
-          let gain = 0;
+          const { suspended, loose } = c;
           const own = c.concentration * strength;
-          for (let q = 0; q < contact.length; q++) {
+          let has = c.left;
+          for (let q = 0; q < cells; q++) {
             const f = contact[q];
             if (f === 0) continue;
-            const cell = (J * factor + Math.floor(q / factor) - tileTop) * TILE + I * factor + (q % factor) - tileLeft;
-            let v = f32[c.suspended + cell];
-            if (c.loose) v += dissolved(f32, c.loose + cell, f * film);
+            const cell = places[q];
+            let v = f32[suspended + cell];
+            if (loose) v += dissolved(f32, loose + cell, f * film);
             if (scrub > 0) v += scrubbed(f32, c, cell, c.scrub * f * rub[q]);
-            let g = gives > 0 ? gives * own * f : -taken * v * f;
-            g += exchange * f * (own * Math.max(depth, gives) - v);
-            if (g > c.left) g = c.left;
+            let g = (gives > 0 ? gives * own : -taken * v) * f + exchange * f * (own * wants - v);
+            if (g > has) g = has;
             if (v + g < 0) g = -v;
-            c.left -= g;
-            f32[c.suspended + cell] = v + g;
-            gain += g;
+            has -= g;
+            f32[suspended + cell] = v + g;
           }
-          c.gain += gain;
+          c.gain += c.left - has;
+          c.left = has;
         }
       }
     }
