@@ -27,7 +27,9 @@ async function serve(): Promise<void> {
   const { Studio } = await import('@/core/journal/studio');
   for await (const line of createInterface({ input: process.stdin })) {
     const [tool, sizeMm, kind] = TRIED[Number(line)];
-    const studio = new Studio(paintingSchema.parse({ widthMm: 150, heightMm: 90, ppi: 150, seed: 3, surface: { kind } }));
+    const studio = new Studio(
+      paintingSchema.parse({ widthMm: 150, heightMm: 90, ppi: 150, seed: 3, surface: { kind } }),
+    );
     const paint = (...commands: CommandInput[]) => commands.forEach((c) => studio.apply(commandSchema.parse(c)));
     const across = (y: number): CommandInput => ({
       do: 'stroke',
