@@ -10,9 +10,11 @@ test('a wash on paper flows, is held, kept as it is, dried and taken back', asyn
   await page.waitForURL(/easel/);
   await ready(page);
 
-  // the jar is set out with water, and the brush is loaded with a wash
-  await page.getByRole('button', { name: 'Take the Mop' }).click();
+  // the jar is set out with water, its first brush is in hand, and another is loaded with a wash
   const hand = page.getByLabel('In hand');
+  const first = await page.getByLabel('Jar', { exact: true }).getByRole('button', { name: /^Take the/ }).first().getAttribute('aria-label'); // prettier-ignore
+  await expect(hand.getByRole('heading', { name: first!.replace('Take the ', ''), exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Take the Mop' }).click();
   await expect(hand.getByRole('heading', { name: 'Mop' })).toBeVisible();
   await page.getByRole('button', { name: 'Load Ultramarine Blue' }).click();
   await expect(hand.getByTestId('carried')).toContainText('Ultramarine');

@@ -84,6 +84,8 @@ export class EngineHost {
   private said: Said | undefined;
   /** Makes the last steps of a painting that was opened ready to be taken back. */
   private readyUndo: ReadyUndo | undefined;
+  /** When everything that had to be painted again on opening was there. */
+  private readyFrom = Infinity;
   /** What is being painted again: on opening, or to go far back. */
   private catchUp: CatchUp | undefined;
   private slabView: Extract<ToWorker, { say: 'slab-view' }> | undefined;
@@ -229,12 +231,7 @@ export class EngineHost {
         this.attempt(() => {
           const command = readCommand(message.command);
           this.checkTubes(command);
-          if (this.goesFar(command)) return;
-          const change = studio.apply(command);
-          if (change.canvas) this.layOut();
-          this.changed(change.rect, change.slab, change.flowed);
-          this.keep(command);
-          this.postBench();
+          this.perform(command);
         });
         return;
       case 'stroke-begin':
@@ -530,6 +527,7 @@ export class EngineHost {
       () => {
         studio.adoptUndone(undone);
         if (!looking) this.readyUndo = new ReadyUndo(studio, keeping);
+        this.readyFrom = performance.now();
         if (!looking) this.owed = [...unworked];
         this.owedSteps = { done: 0, total: this.owed.filter(isStep).length };
         const strokes = unworked.filter(({ say }) => say === 'stroke-end').length;
@@ -560,6 +558,15 @@ export class EngineHost {
     if (this.slabView) this.slab.look(this.slabView.width, this.slabView.height);
   }
 
+  private perform(command: Command): void {
+    if (this.goesFar(command)) return;
+    const change = this.studio!.apply(command);
+    if (change.canvas) this.layOut();
+    this.changed(change.rect, change.slab, change.flowed);
+    this.keep(command);
+    this.postBench();
+  }
+
   // --- going far back
 
   private cancelGoingBack: (() => void) | undefined;
@@ -568,6 +575,10 @@ export class EngineHost {
   private goesFar(command: Command): boolean {
     const way = command.do === 'undo' || command.do === 'redo' ? this.studio!.farWay(command.do) : undefined;
     if (!way || this.looking) return false;
+    if (command.do === 'undo' && this.readyUndo?.left) {
+      this.finishReady(this.readyUndo, command);
+      return true;
+    }
     const { keeping } = this.autosave!;
     this.readyUndo?.stop();
     let cancelled = false;
@@ -597,6 +608,29 @@ export class EngineHost {
       }),
     );
     return true;
+  }
+
+  /** The last steps are being made ready to be taken back: that is shorter than to begin anew. */
+  private finishReady(ready: ReadyUndo, command: Command): void {
+    const stop = () => {
+      this.catchUp = undefined;
+      this.cancelGoingBack = undefined;
+      this.post({ say: 'progress', of: 'undo', done: 0, total: 0 });
+    };
+    this.cancelGoingBack = () => {
+      stop();
+      this.autosave!.note(this.said);
+    };
+    this.catchUp = new CatchUp(
+      Array.from({ length: ready.left }, () => command),
+      () => ready.paint(),
+      (done, total) => this.post({ say: 'progress', of: 'undo', done, total }),
+      () => {
+        stop();
+        ready.arrive();
+        this.attempt(() => this.perform(command));
+      },
+    );
   }
 
   /** Puts a state that was painted again in the place of the present one. */
@@ -754,7 +788,7 @@ export class EngineHost {
     }
     if (autosave.snapshotDue(quiet)) this.beginSnapshot();
     autosave.keepFace(quiet);
-    if (this.readyUndo?.run(quiet)) this.plan();
+    if (this.readyUndo?.run(quiet, this.lastChange > this.readyFrom)) this.plan();
   }
 
   private beginSnapshot(): void {

@@ -57,6 +57,22 @@ describe('steps that are made ready to be taken back', () => {
     }
   });
 
+  it('are begun soon where nobody has touched the painting, and can be hurried on', async () => {
+    const { studio, keeping, states } = await opened('hurried', 30);
+    const ready = new ReadyUndo(studio, keeping);
+    expect(ready.run(500, true)).toBe(false);
+    expect(ready.left).toBe(0);
+    for (let i = 0; i < 20; i++) await pause();
+    expect(ready.run(500, true)).toBe(false); // it has not been begun
+    ready.run(500, false);
+    while (ready.left === 0) await pause();
+    while (ready.left > 0) ready.paint();
+    ready.arrive();
+    expect(studio.farWay('undo')).toBeUndefined();
+    studio.apply({ do: 'undo' });
+    expect(digest(studio)).toBe(states.at(-2));
+  });
+
   it('are those from before the first stroke that was painted since; a painting without any needs none', async () => {
     const { studio, keeping, states } = await opened('painted-on', 30);
     for (const y of [5, 9]) {

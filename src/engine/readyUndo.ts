@@ -6,7 +6,10 @@ import type { Keeping, Rebuilding } from './keeping';
 /** Steps that are made ready, and commands beyond which that would take too long. */
 const STEPS = 20;
 const MOST_COMMANDS = 160;
-/** Quiet time before it is begun, which takes a moment, and before each command is done, ms: neither is interrupted. */
+/**
+ * Quiet time before it is begun, which takes a moment, and before each command is done, ms: neither is interrupted. On
+ * a painting that is only looked at yet, it is begun with the first of them.
+ */
 const BEGIN_QUIET_MS = 1500;
 const QUIET_MS = 400;
 
@@ -24,27 +27,44 @@ export class ReadyUndo {
     private readonly keeping: Keeping,
   ) {}
 
-  /** Goes on a little. @param quiet time since the last change, ms @returns whether more is to be done now */
-  run(quiet: number): boolean {
+  /**
+   * Goes on a little.
+   * @param quiet time since the last change, ms @param touched whether anything has been done since it was opened
+   * @returns whether more is to be done now
+   */
+  run(quiet: number, touched = true): boolean {
     if (this.state === 'done' || this.state === 'finding' || quiet < QUIET_MS) return false;
     if (this.state === 'to begin') {
-      if (quiet >= BEGIN_QUIET_MS) this.begin();
+      if (!touched || quiet >= BEGIN_QUIET_MS) this.begin();
       return false;
     }
-    const { studio } = this.beside!;
+    this.paint();
+    if (this.left > 0) return true;
+    this.arrive();
+    return false;
+  }
+
+  /** Commands that are still to be painted beside; nothing where none are, or where it has not come so far. */
+  get left(): number {
+    return this.state === 'painting' ? this.rest.length : 0;
+  }
+
+  /** Paints the next of them. */
+  paint(): void {
     const [next, ...rest] = this.rest;
     this.rest = rest;
     try {
-      if (next) studio.apply(next);
+      if (next) this.beside?.studio.apply(next);
     } catch {
       // nothing here is worth stopping the painter: it is painted when it is asked for, or refused there
       this.stop();
-      return false;
     }
-    if (rest.length > 0) return true;
-    this.studio.adoptPast(studio);
+  }
+
+  /** The painting takes over what has been painted beside it. */
+  arrive(): void {
+    if (this.state === 'painting') this.studio.adoptPast(this.beside!.studio);
     this.stop();
-    return false;
   }
 
   /** What was painted beside is of no use any more. */

@@ -2,12 +2,12 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { Button, Dropdown, Tooltip } from 'antd';
 import { DownOutlined } from '@ant-design/icons';
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
 import type { ToolId } from '@/core/marks/tools';
 import { isDrawingPaper } from '@/core/surface/drawingPaper';
 import { isPaper } from '@/core/surface/paper';
 import { useEasel } from './easelStore';
-import { KITS, useJar, type Kit } from './jarStore';
+import { firstInHand, jarNow, KITS, useJar, type Kit } from './jarStore';
 import { cardOf, STAGES } from './roll';
 import styles from './easel.module.css';
 
@@ -20,6 +20,18 @@ export function Jar() {
   useEffect(() => {
     if (surface) setKit(isPaper(surface) ? 'water' : isDrawingPaper(surface) ? 'dry' : 'paint');
   }, [surface, setKit]);
+  // a painting that nobody has touched begins with what stands first in its jar
+  const begun = useRef(false);
+  const ready = useJar((s) => s.ready);
+  const painter = useEasel((s) => s.painter);
+  const there = useEasel((s) => s.bench !== undefined);
+  useEffect(() => {
+    const { bench, apply } = useEasel.getState();
+    if (begun.current || !surface || !ready || painter !== 'here' || !bench) return;
+    begun.current = true;
+    const tool = firstInHand(bench, jarNow());
+    if (tool) apply({ do: 'tool', tool });
+  }, [surface, ready, painter, there]);
   const rollOpen = useEasel((s) => s.panel === 'roll');
   return (
     <section className={styles.jar} aria-label="Jar">

@@ -2,6 +2,7 @@
 import localforage from 'localforage';
 import { z } from '@/core/schema';
 import { create } from 'zustand';
+import type { BenchState } from '@/engine/protocol';
 import { TOOL_IDS, type ToolId } from '@/core/marks/tools';
 import { SET_OUT, SET_OUT_DRY, SET_OUT_WATER, STAGES, type Stage } from './roll';
 
@@ -22,6 +23,8 @@ const keptSchema = z.object({
 const shelf = () => localforage.createInstance({ name: 'stigmos-jar', storeName: 'jar' });
 
 interface JarState {
+  /** Whether it has been read how this painter sets out jars. */
+  ready: boolean;
   stage: Stage;
   kit: Kit;
   jars: Readonly<Record<Kit, Readonly<Record<Stage, readonly ToolId[]>>>>;
@@ -42,6 +45,7 @@ export const useJar = create<JarState>((set, get) => {
       .catch(() => {});
   };
   return {
+    ready: false,
     stage: 'Work up',
     kit: 'paint',
     jars: AT_FIRST,
@@ -51,6 +55,7 @@ export const useJar = create<JarState>((set, get) => {
           .getItem('jar')
           .catch(() => null),
       );
+      set({ ready: true });
       if (!kept.success) return;
       const { stage, jars, waterJars = SET_OUT_WATER, dryJars = SET_OUT_DRY } = kept.data;
       set({ stage, jars: { paint: jars, water: waterJars, dry: dryJars } });
@@ -77,6 +82,18 @@ export const useJar = create<JarState>((set, get) => {
     },
   };
 });
+
+/**
+ * What is taken in hand on a painting that nobody has touched: the first tool of the jar.
+ * @returns nothing where that is in hand, or something has been done or taken already
+ */
+export function firstInHand(
+  bench: Pick<BenchState, 'tool' | 'strokes' | 'level' | 'canUndo' | 'canRedo'>,
+  jar: readonly ToolId[],
+): ToolId | undefined {
+  const untouched = bench.strokes === 0 && !bench.canUndo && !bench.canRedo && bench.level === 0;
+  return untouched && bench.tool.tool === 'flat' && jar[0] !== 'flat' ? jar[0] : undefined;
+}
 
 /** The six tools that stand in the jar now. */
 export const jarNow = (): readonly ToolId[] => {

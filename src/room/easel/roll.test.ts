@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { startSettings, TOOL_IDS } from '@/core/marks/tools';
 import { makeWords } from './PaintMake';
-import { jarNow, useJar } from './jarStore';
+import { firstInHand, jarNow, useJar } from './jarStore';
 import { CASES, caseOf, paperIs, wetnessWords, type Paper } from './wetness';
 import { cardOf, isToolId, ROLL, SET_OUT, SET_OUT_DRY, SET_OUT_WATER, STAGES } from './roll';
 
@@ -70,6 +70,26 @@ describe('the jar for water', () => {
     expect(jarNow()[0]).toBe('salt');
     useJar.getState().setKit('paint');
     expect(jarNow()).toEqual(SET_OUT['Lay in']);
+  });
+});
+
+describe('what is in hand at first', () => {
+  const bench = { tool: startSettings('flat'), strokes: 0, level: 0, canUndo: false, canRedo: false };
+  it('is what stands first in the jar of the kit', () => {
+    expect(firstInHand(bench, SET_OUT_WATER['Work up'])).toBe(SET_OUT_WATER['Work up'][0]);
+    expect(firstInHand(bench, SET_OUT_DRY['Lay in'])).toBe(SET_OUT_DRY['Lay in'][0]);
+    expect(firstInHand(bench, SET_OUT['Work up'])).toBeUndefined();
+  });
+  it('is left alone where something has been done, or taken', () => {
+    const jar = SET_OUT_WATER['Work up'];
+    for (const more of [
+      { strokes: 1 },
+      { level: 0.4 },
+      { canUndo: true },
+      { canRedo: true },
+      { tool: startSettings('knife') },
+    ])
+      expect(firstInHand({ ...bench, ...more }, jar)).toBeUndefined();
   });
 });
 

@@ -1,4 +1,5 @@
 'use client';
+import { useEffect } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useEasel } from './easelStore';
 import { useCompare } from './compareStore';
@@ -12,9 +13,28 @@ import { fitView, mirrored } from './viewControl';
 /** Keys that are held while the hand does something else. Read by the canvas at every event. */
 export const heldKeys = { space: false, sample: false, strength: false, compare: false };
 
+/** Everything that a held key shows or changes is over: its release is not heard once another window has the keys. */
+export function letGo(): void {
+  for (const key of Object.keys(heldKeys) as (keyof typeof heldKeys)[]) heldKeys[key] = false;
+  const { sampling, engine, set } = useEasel.getState();
+  if (sampling) set({ sampling: false, sample: undefined, photoSample: undefined });
+  useCompare.getState().hold(false);
+  useSight.getState().set({ held: false });
+  engine?.without([]);
+}
+
 /** The keys of the easel. Typing in a field is left alone. */
 export function useKeys(): void {
   const get = useEasel.getState;
+  useEffect(() => {
+    const hidden = () => document.visibilityState === 'hidden' && letGo();
+    window.addEventListener('blur', letGo);
+    document.addEventListener('visibilitychange', hidden);
+    return () => {
+      window.removeEventListener('blur', letGo);
+      document.removeEventListener('visibilitychange', hidden);
+    };
+  }, []);
   const held = { keydown: true, keyup: true, preventDefault: true };
   const hold = (key: keyof typeof heldKeys) => (event: KeyboardEvent) => {
     heldKeys[key] = event.type === 'keydown';
