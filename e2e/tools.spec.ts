@@ -159,13 +159,13 @@ test('a spray that is held still goes on, and a tone is laid over everything', a
   // a little at a time, so that it is seen to grow
   const strength = page.getByLabel('In hand').getByRole('slider', { name: 'Strength' });
   await strength.press('Home');
-  for (let i = 0; i < 3; i++) await strength.press('ArrowRight');
+  for (let i = 0; i < 2; i++) await strength.press('ArrowRight');
   await page.mouse.move(canvas.x + 400, canvas.y + 250);
   await page.mouse.down();
   // no event comes while the hand holds still
-  await expect.poll(async () => distance(await patch(page, 400, 250), bare)).toBeGreaterThan(20);
+  await expect.poll(async () => distance(await patch(page, 400, 250), bare)).toBeGreaterThan(10);
   const soon = distance(await patch(page, 400, 250), bare);
-  await expect.poll(async () => distance(await patch(page, 400, 250), bare)).toBeGreaterThan(soon + 20);
+  await expect.poll(async () => distance(await patch(page, 400, 250), bare)).toBeGreaterThan(soon + 10);
   await page.mouse.up();
   const aside = distance(await patch(page, 80, 420), bare);
   expect(aside).toBeLessThan(12);

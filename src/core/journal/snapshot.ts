@@ -202,14 +202,17 @@ const isLater = (tool: ToolId): boolean =>
 const worthTelling = (held: ToolSettings): boolean =>
   !isLater(held.tool) || JSON.stringify(held) !== JSON.stringify(startSettings(held.tool));
 
-const spoken = ({ water, grade, into, grey, ...held }: ToolSettings): StudioState['tools'][number] =>
-  ({
+/** What is 0 goes without saying where it was 0 at first, too. */
+const spoken = ({ water, grade, into, grey, ...held }: ToolSettings): StudioState['tools'][number] => {
+  const first = startSettings(held.tool);
+  return {
     ...held,
-    ...(water !== 0 && { water }),
-    ...(grade !== 0 && { grade }),
-    ...(grey !== 0 && { grey }),
-    ...(into !== startSettings(held.tool).into && { into }),
-  }) as StudioState['tools'][number];
+    ...((water !== 0 || first.water !== 0) && { water }),
+    ...((grade !== 0 || first.grade !== 0) && { grade }),
+    ...((grey !== 0 || first.grey !== 0) && { grey }),
+    ...(into !== first.into && { into }),
+  } as StudioState['tools'][number];
+};
 
 /**
  * Puts a state into a fresh studio, whose layers are then empty: their tiles follow.

@@ -1,6 +1,8 @@
 'use client';
 import { Button, Segmented } from 'antd';
 import { Dial, percent } from './Dial';
+import { isWash } from '@/core/marks/tools';
+import { useEasel } from './easelStore';
 import { useShape } from './shapeStore';
 import styles from './easel.module.css';
 
@@ -10,6 +12,8 @@ const WIDEST_MM = 30;
 /** Silhouettes: closed outlines, filled with the paint in hand or cut out of the layer. */
 export function ShapeDrawer() {
   const { way, cut, edgeMm, streaks, set } = useShape();
+  // a wash makes its own unevenness
+  const water = useEasel((s) => s.bench !== undefined && isWash(s.bench.tool.tool));
   return (
     <>
       <h2>Silhouette</h2>
@@ -52,9 +56,9 @@ export function ShapeDrawer() {
         value={Math.sqrt(edgeMm / WIDEST_MM)}
         say={(v) => (v === 0 ? 'found' : `lost, ${(WIDEST_MM * v * v).toFixed(1)} mm`)}
         onSet={(v) => set({ edgeMm: Math.round(WIDEST_MM * v * v * 10) / 10 })}
-        hint="How wide the edge is lost"
+        hint={water ? 'How wide the edge is lost, in clear water' : 'How wide the edge is lost'}
       />
-      {!cut && (
+      {!cut && !water && (
         <Dial
           label="Streaks"
           value={streaks}
