@@ -24,6 +24,7 @@ import type { BenchState, FromWorker, PaperState } from '@/engine/protocol';
 import { isDrawingPaper } from '@/core/surface/drawingPaper';
 import { isPaper } from '@/core/surface/paper';
 import { amendPainting } from '@/engine/shelf';
+import { askFor, askNothing, withAsked } from './askedTool';
 import { Session, type Painter } from './session';
 import { fitView } from './viewControl';
 
@@ -180,7 +181,7 @@ export const useEasel = create<EaselState>((set, get) => ({
           return;
         }
         case 'bench':
-          set({ bench: message.bench });
+          set({ bench: withAsked(message.bench) });
           return;
         case 'pixels':
           sink?.(message);
@@ -202,6 +203,7 @@ export const useEasel = create<EaselState>((set, get) => ({
           return;
         case 'refused':
           if (message.fault) reportError(new Error(message.fault));
+          askNothing();
           set({ refused: message.why });
           return;
         case 'failed':
@@ -213,7 +215,8 @@ export const useEasel = create<EaselState>((set, get) => ({
       told,
       kept: ({ waiting, storedAt }) => set({ waiting, ...(waiting === 0 && storedAt > 0 && { keptAt: storedAt }) }),
       painter: (painter) => set({ painter }),
-      begun: (engine) =>
+      begun: (engine) => {
+        askNothing();
         set({
           engine,
           opened: undefined,
@@ -224,7 +227,8 @@ export const useEasel = create<EaselState>((set, get) => ({
           notKept: '',
           progress: undefined,
           refused: '',
-        }),
+        });
+      },
     });
     const begun = session;
     void usePalette
@@ -256,7 +260,11 @@ export const useEasel = create<EaselState>((set, get) => ({
   },
   apply(command) {
     set({ refused: '' });
-    get().engine?.apply(command);
+    const { engine, bench } = get();
+    engine?.apply(command);
+    if (command.do !== 'tool') return;
+    askFor(command);
+    if (bench) set({ bench: withAsked(bench) });
   },
   look(view) {
     set({ view });
