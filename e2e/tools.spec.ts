@@ -137,6 +137,9 @@ test('acrylic skins by the clock: it is seen wet, left to dry, and wet again whe
   await page.getByRole('menuitem', { name: 'Overnight' }).click();
   await expect.poll(colourful).toBeLessThan(3);
   await expect(page.getByLabel('In hand')).toContainText('on: Paint, dry');
+  // a menu that is closing still has the keys
+  await expect(page.getByRole('menuitem', { name: 'Overnight' })).toBeHidden();
+  await page.getByTestId('canvas').focus();
   await page.keyboard.press('Control+z');
   await expect.poll(colourful).toBeGreaterThan(6);
   await page.getByRole('button', { name: 'Wet', exact: true }).click();
