@@ -585,22 +585,14 @@ export class EngineHost {
     this.cancelGoingBack = () => (cancelled = true);
     this.wait(
       keeping.rebuild(way.target).then((found) => {
-        const stop = () => {
-          this.catchUp = undefined;
-          this.cancelGoingBack = undefined;
-          this.post({ say: 'progress', of: 'undo', done: 0, total: 0 });
-        };
-        const cancel = () => {
-          stop();
-          this.autosave!.note(this.said);
-        };
+        const cancel = () => this.giveUpGoingBack();
         this.cancelGoingBack = cancel;
         this.catchUp = new CatchUp(
           found.rest,
           (step) => void found.studio.apply(step),
           (done, total) => this.post({ say: 'progress', of: 'undo', done, total }),
           () => {
-            stop();
+            this.endGoingBack();
             this.arrive(found, way.undone, command);
           },
         );
@@ -610,23 +602,26 @@ export class EngineHost {
     return true;
   }
 
+  private endGoingBack(): void {
+    this.catchUp = undefined;
+    this.cancelGoingBack = undefined;
+    this.post({ say: 'progress', of: 'undo', done: 0, total: 0 });
+  }
+
+  private giveUpGoingBack(): void {
+    this.endGoingBack();
+    this.autosave!.note(this.said);
+  }
+
   /** The last steps are being made ready to be taken back: that is shorter than to begin anew. */
   private finishReady(ready: ReadyUndo, command: Command): void {
-    const stop = () => {
-      this.catchUp = undefined;
-      this.cancelGoingBack = undefined;
-      this.post({ say: 'progress', of: 'undo', done: 0, total: 0 });
-    };
-    this.cancelGoingBack = () => {
-      stop();
-      this.autosave!.note(this.said);
-    };
+    this.cancelGoingBack = () => this.giveUpGoingBack();
     this.catchUp = new CatchUp(
       Array.from({ length: ready.left }, () => command),
       () => ready.paint(),
       (done, total) => this.post({ say: 'progress', of: 'undo', done, total }),
       () => {
-        stop();
+        this.endGoingBack();
         ready.arrive();
         this.attempt(() => this.perform(command));
       },
