@@ -14,7 +14,7 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
     deviceScaleFactor: 1,
-    trace: 'retain-on-failure',
+    trace: 'on-first-retry',
     video: 'off',
     serviceWorkers: 'block',
     launchOptions: {

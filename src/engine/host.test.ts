@@ -5,11 +5,20 @@ import { digest } from '@/core/journal/digest';
 import { Studio } from '@/core/journal/studio';
 import { studioFor } from '@/measure/bench';
 import { randomAct, randomFrom } from '@/measure/randomActs';
+import { first } from '@/measure/thorough';
 import { DirectHandStore } from './handStore';
 import { HandLog, type HandMessage } from './handLog';
 import { EngineHost } from './host';
 import type { Answer, FromWorker, Question, ToWorker } from './protocol';
-import { nextSession, readHand, readJournal, readSnapshots, writePainting, type PaintingRecord } from './shelf';
+import {
+  nextSession,
+  readHand,
+  readJournal,
+  readSnapshots,
+  removeTile,
+  writePainting,
+  type PaintingRecord,
+} from './shelf';
 
 let made = 0;
 
@@ -102,25 +111,28 @@ async function replayed(record: PaintingRecord): Promise<string> {
 }
 
 describe('a painting at the host', () => {
-  it.each([1, 2, 3, 4])('is what its stored journal says, and comes back as it was (seed %i)', async (seed) => {
-    const record = await onTheRack(seed % 2 ? 'linen-fine' : 'paper-cold');
-    const random = randomFrom(seed);
-    const page = await Page.open(record.id);
-    for (let i = 0; i < 70; i++) {
-      page.act(commandSchema.parse(randomAct(random, 26, 20)));
-      // now and then the hand rests
-      if (random.next() < 0.15) await pause(random.below(30));
-    }
-    const state = await page.settled();
-    expect(page.heard.filter(({ say }) => say === 'failed')).toEqual([]);
-    expect(page.heard.filter((m) => m.say === 'refused' && m.fault)).toEqual([]);
-    expect(await replayed(record)).toBe(state);
-    expect((await readJournal(record.id)).missing).toBe(0);
-    const again = await Page.open(record.id, true);
-    expect(await again.settled()).toBe(state);
-  });
+  it.each(first(2, [1, 2, 3, 4]))(
+    'is what its stored journal says, and comes back as it was (seed %i)',
+    async (seed) => {
+      const record = await onTheRack(seed % 2 ? 'linen-fine' : 'paper-cold');
+      const random = randomFrom(seed);
+      const page = await Page.open(record.id);
+      for (let i = 0; i < 70; i++) {
+        page.act(commandSchema.parse(randomAct(random, 26, 20)));
+        // now and then the hand rests
+        if (random.next() < 0.15) await pause(random.below(30));
+      }
+      const state = await page.settled();
+      expect(page.heard.filter(({ say }) => say === 'failed')).toEqual([]);
+      expect(page.heard.filter((m) => m.say === 'refused' && m.fault)).toEqual([]);
+      expect(await replayed(record)).toBe(state);
+      expect((await readJournal(record.id)).missing).toBe(0);
+      const again = await Page.open(record.id, true);
+      expect(await again.settled()).toBe(state);
+    },
+  );
 
-  it.each([11, 12, 13, 14])('makes good what the worker had not worked off (seed %i)', async (seed) => {
+  it.each(first(2, [11, 12, 13, 14]))('makes good what the worker had not worked off (seed %i)', async (seed) => {
     const record = await onTheRack();
     const random = randomFrom(seed);
     const page = await Page.open(record.id);
@@ -189,7 +201,19 @@ describe('a painting at the host', () => {
       states.push(await page.settled());
     }
     // once it is quiet a snapshot is made, and opening paints nothing again
-    while ((await readSnapshots(record.id))[0]?.manifest.entries !== acts.length) await pause(50);
+    const newest = async () => (await readSnapshots(record.id))[0]?.manifest;
+    while ((await newest())?.entries !== acts.length || !(await newest())?.past) await pause(50);
+    const goesFar = (opened: Page) => opened.heard.some((m) => m.say === 'progress' && m.of === 'undo' && m.total > 0);
+    // its last steps are at hand
+    const soon = await Page.open(record.id);
+    for (let i = 0; i < 8; i++) soon.act({ do: 'undo' });
+    expect(await soon.settled()).toBe(states.at(-9));
+    for (let i = 0; i < 8; i++) soon.act({ do: 'redo' });
+    expect(await soon.settled()).toBe(states.at(-1));
+    expect(goesFar(soon)).toBe(false);
+    // those that were not kept are painted again
+    soon.say({ say: 'clock', pace: 0 });
+    for (const { key } of (await newest())!.past!) await removeTile(key);
     const again = await Page.open(record.id);
     const end = await again.settled();
     expect(end).toBe(states.pop());
@@ -200,7 +224,7 @@ describe('a painting at the host', () => {
       again.act({ do: 'undo' });
       expect(await again.settled()).toBe(states.pop());
     }
-    expect(again.heard.some((m) => m.say === 'progress' && m.of === 'undo')).toBe(true);
+    expect(goesFar(again)).toBe(true);
     for (let i = 0; i < 8; i++) again.act({ do: 'redo' });
     expect(await again.settled()).toBe(end);
     expect(await replayed(record)).toBe(end);

@@ -17,7 +17,7 @@ import { benchState } from './benchState';
 import { CatchUp } from './catchUp';
 import type { Numbered } from './handLog';
 import type { Said } from './journalStore';
-import { Keeping, type Rebuilding } from './keeping';
+import { Keeping, type Opening, type Rebuilding } from './keeping';
 import { layerReach } from './layerReach';
 import type { FromWorker, Question, ToWorker } from './protocol';
 import { Pace } from './pace';
@@ -84,6 +84,8 @@ export class EngineHost {
   private said: Said | undefined;
   /** Makes the last steps of a painting that was opened ready to be taken back. */
   private readyUndo: ReadyUndo | undefined;
+  /** Steps before it that are kept and still to be read, so that they can be taken back at once. */
+  private past: Opening['past'];
   /** When everything that had to be painted again on opening was there. */
   private readyFrom = Infinity;
   /** What is being painted again: on opening, or to go far back. */
@@ -496,7 +498,7 @@ export class EngineHost {
     if (!record) throw new PainterError('This painting is not on the rack of this browser.');
     const looking = session === undefined;
     this.looking = looking;
-    const { studio, keeping, rest, undone, unworked, told } = await Keeping.open(
+    const { studio, keeping, rest, undone, unworked, told, past } = await Keeping.open(
       record,
       {
         kept: (_, said) => this.post({ say: 'kept', at: Date.now(), said }),
@@ -526,7 +528,7 @@ export class EngineHost {
       (done, total) => this.post({ say: 'progress', of: 'opening', done, total }),
       () => {
         studio.adoptUndone(undone);
-        if (!looking) this.readyUndo = new ReadyUndo(studio, keeping);
+        if (!looking) void this.makeUndoReady(studio, keeping, past);
         this.readyFrom = performance.now();
         if (!looking) this.owed = [...unworked];
         this.owedSteps = { done: 0, total: this.owed.filter(isStep).length };
@@ -540,6 +542,24 @@ export class EngineHost {
     this.pictureFirst = true;
     this.lastChange = performance.now();
     this.postBench();
+  }
+
+  /** Makes the last steps ready to be taken back: as they were kept, and what was not kept by painting it again beside. */
+  private async makeUndoReady(studio: Studio, keeping: Keeping, past: Opening['past']): Promise<void> {
+    this.past = past;
+    while (await this.putBackStep(studio)) continue;
+    this.readyUndo = new ReadyUndo(studio, keeping);
+  }
+
+  /** Waits until one step more is put back that was kept. @returns whether there was one */
+  private async putBackStep(studio: Studio): Promise<boolean> {
+    try {
+      if (this.past && !(await this.past.next()).done) return true;
+    } catch {
+      studio.awaitNoMore(); // what cannot be read is painted again
+    }
+    this.past = undefined;
+    return false;
   }
 
   /** What a painting's record says of how it is worked on. */
@@ -575,6 +595,10 @@ export class EngineHost {
   private goesFar(command: Command): boolean {
     const way = command.do === 'undo' || command.do === 'redo' ? this.studio!.farWay(command.do) : undefined;
     if (!way || this.looking) return false;
+    if (this.past && command.do === 'undo') {
+      this.wait(this.putBackStep(this.studio!).then(() => this.attempt(() => this.perform(command))));
+      return true;
+    }
     if (command.do === 'undo' && this.readyUndo?.left) {
       this.finishReady(this.readyUndo, command);
       return true;

@@ -11,6 +11,7 @@ import { Keeping, type Opening } from './keeping';
 import {
   amendPainting,
   erasePainting,
+  keysIn,
   listPaintings,
   readJournal,
   readSnapshots,
@@ -150,9 +151,7 @@ describe('keeping a painting', () => {
     expect(shared).toBeLessThan(after.tiles.length);
     expect(digest((await open(record)).studio)).toBe(digest(both.studio));
     // nothing is stored that no snapshot lists
-    const listed = new Set(
-      (await readSnapshots(record.id)).flatMap(({ manifest }) => manifest.tiles.map((t) => t.key)),
-    );
+    const listed = new Set((await readSnapshots(record.id)).flatMap(({ manifest }) => keysIn(manifest)));
     expect(new Set(await tileKeys(record.id))).toEqual(listed);
   });
 

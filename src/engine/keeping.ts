@@ -28,6 +28,8 @@ export interface Opening {
   readonly unworked: readonly Numbered<HandMessage>[];
   /** What the painter has to know, as sentences. */
   readonly told: string;
+  /** Puts back what was kept of the last steps before it, the latest first, so that they can be taken back at once. */
+  readonly past?: AsyncGenerator<undefined, void, undefined>;
 }
 
 /** A state on the way to one that was, and the commands that are missing. */
@@ -94,7 +96,10 @@ export class Keeping {
         continue; // an older one, or the journal alone
       }
       studio.adoptHistory(rest.history, !rest.gapBefore);
-      return keeping.opening(studio, rest, hand, stored, !rest.gapBefore && !rest.gapAfter);
+      const opening = keeping.opening(studio, rest, hand, stored, !rest.gapBefore && !rest.gapAfter);
+      if (rest.gapBefore || !manifest.past) return opening;
+      studio.awaitPast();
+      return { ...opening, past: snapshots.putBackPast(studio, manifest) };
     }
     const known = keeping.entries;
     const { line, undone } = keeping.whole ? historyOf(known) : { line: known, undone: [] };

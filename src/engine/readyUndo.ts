@@ -75,7 +75,7 @@ export class ReadyUndo {
 
   private begin(): void {
     const history = this.studio.beforeKept;
-    if (history.length === 0) this.stop();
+    if (history.length === 0 || this.studio.pastKept(STEPS).length === STEPS) this.stop();
     // water that flows makes another painting of it every moment
     if (this.state === 'done' || this.studio.hasWater) return;
     this.state = 'finding';

@@ -73,7 +73,24 @@ export interface SnapshotManifest {
   readonly sum?: string;
   readonly state: StudioState;
   readonly tiles: readonly { layer: string; index: number; key: string }[];
+  /** The last steps before it, the latest last. Only the newest state has them. */
+  readonly past?: readonly StoredMoment[];
 }
+
+/** What is kept of a step, so that it can be taken back after reopening: where its state and its tiles lie. */
+export interface StoredMoment {
+  readonly key: string;
+  /** How many commands of the history lead to it. */
+  readonly timeline: number;
+  /** The tiles that the step has changed, as they were before it; without a key those that were not there. */
+  readonly tiles: readonly { layer: string; index: number; key?: string }[];
+}
+
+/** Keys of everything that a state has among the tiles. */
+export const keysIn = ({ tiles, past = [] }: SnapshotManifest): string[] => [
+  ...tiles.map(({ key }) => key),
+  ...past.flatMap((moment) => [moment.key, ...moment.tiles.flatMap(({ key }) => key ?? [])]),
+];
 
 /** A database for each store: adding one to a database that page and worker both have open would make them wait. */
 const store = (name: string) => localforage.createInstance({ name: `stigmos-${name}`, storeName: name });

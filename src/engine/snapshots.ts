@@ -1,9 +1,11 @@
-import { deflateSync, inflateSync } from 'fflate';
-import type { Tile, TileImage } from '@/core/film/tile';
-import { decodeTile, encodeTile } from '@/core/film/tileCodec';
+import { inflateSync } from 'fflate';
+import type { Tile } from '@/core/film/tile';
+import { decodeTile } from '@/core/film/tileCodec';
 import { encodeStudioState, restoreStudioState, studioStateSchema } from '@/core/journal/snapshot';
 import type { Studio } from '@/core/journal/studio';
+import { KeptPast, pieceOf, type Piece } from './keptPast';
 import {
+  keysIn,
   readTile,
   removeSnapshot,
   removeTile,
@@ -12,12 +14,6 @@ import {
   type SnapshotManifest,
   type StoredSnapshot,
 } from './shelf';
-
-/** A tile as it was when a snapshot was begun, waiting to be written. */
-interface PendingTile {
-  readonly key: string;
-  readonly image: TileImage;
-}
 
 /** Where each tile of a state is stored, by layer and index; and which tile at which version that was. */
 export type SavedTiles = Map<string, { version: number; tile: Tile; key: string }>;
@@ -30,12 +26,13 @@ const KEPT = [
 
 /**
  * Snapshots of a painting: complete states, so that reopening and going far back do not have to paint everything again.
- * Tiles are written one at a time in the background, and only those that have changed; the manifest comes last, and
- * only then does a snapshot count. Older ones are kept at growing intervals and share the tiles that did not change.
+ * Tiles are written one at a time in the background, and only those that have changed; then comes the manifest, and only
+ * then does a snapshot count. What lay under the last steps follows, for the newest one. Older ones are kept at growing intervals and share the tiles that did not change.
  */
 export class Snapshots {
   private saved: SavedTiles = new Map();
-  private pending: { tiles: PendingTile[]; written: string[]; manifest: SnapshotManifest } | undefined;
+  private readonly past = new KeptPast();
+  private pending: Pending | undefined;
   private serial = Date.now();
 
   constructor(
@@ -69,7 +66,7 @@ export class Snapshots {
   begin(studio: Studio, entries: number, sum: string | undefined): void {
     const { painting } = studio;
     const serial = (this.serial++).toString(36);
-    const tiles: PendingTile[] = [];
+    const tiles: Piece[] = [];
     const listed: { layer: string; index: number; key: string }[] = [];
     const now: SavedTiles = new Map();
     for (const layer of studio.allLayers) {
@@ -80,7 +77,7 @@ export class Snapshots {
         let key = before?.key;
         if (!before || before.tile !== tile || before.version !== tile.version) {
           key = `${this.id}/${layer.id}-${index}-${serial}`;
-          tiles.push({ key, image: layer.capture(index, painting.arena)! });
+          tiles.push(pieceOf(key, layer.capture(index, painting.arena)!));
         }
         listed.push({ layer: layer.id, index, key: key! });
         now.set(name, { version: tile.version, tile, key: key! });
@@ -88,7 +85,7 @@ export class Snapshots {
     }
     this.saved = now;
     const manifest = { entries, ...(sum && { sum }), state: encodeStudioState(studio), tiles: listed };
-    this.pending = { tiles, written: [], manifest };
+    this.pending = { pieces: tiles, written: [], manifest, past: this.past.list(studio, this.id, serial) };
   }
 
   /**
@@ -101,25 +98,50 @@ export class Snapshots {
     const { pending } = this;
     if (!pending) return true;
     try {
-      const tiles = pending.tiles.splice(0, many);
-      if (tiles.length > 0) {
-        pending.written.push(...tiles.map(({ key }) => key));
-        await Promise.all(tiles.map(({ key, image }) => writeTile(key, deflateSync(encodeTile(image), { level: 1 }))));
+      const pieces = pending.pieces.splice(0, many);
+      if (pieces.length > 0) {
+        pending.written.push(...pieces.map(({ key }) => key));
+        await Promise.all(pieces.map(({ key, bytes }) => writeTile(key, bytes())));
         return false;
       }
-      await before();
-      const key = `${this.id}/${String(pending.manifest.entries).padStart(8, '0')}-${(this.serial++).toString(36)}`;
-      await writeSnapshot(key, pending.manifest);
-      this.stored = [{ key, manifest: pending.manifest }, ...this.stored];
+      if (await this.complete(pending, before, many === 1)) return false;
     } catch (error) {
       if (this.pending === pending) this.pending = undefined;
-      this.saved = new Map();
+      this.past.forget();
+      if (pending.past) this.saved = new Map();
       for (const key of pending.written) await removeTile(key).catch(() => {});
       throw error;
     }
     if (this.pending === pending) this.pending = undefined;
     await this.keepOnly(thinned(this.stored));
     return true;
+  }
+
+  /**
+   * Writes the manifest: first that of the state, then, once they are stored, with the steps before it.
+   * @param unhurried whether there is time for those: another snapshot comes when the hand rests
+   * @returns whether steps are to be written yet
+   */
+  private async complete(pending: Pending, before: () => Promise<unknown>, unhurried: boolean): Promise<boolean> {
+    const { manifest, past } = pending;
+    if (!past) {
+      await writeSnapshot(pending.key!, manifest);
+      this.stored = this.stored.map((one) => (one.key === pending.key ? { ...one, manifest } : one));
+      return false;
+    }
+    await before();
+    const key = `${this.id}/${String(manifest.entries).padStart(8, '0')}-${(this.serial++).toString(36)}`;
+    await writeSnapshot(key, manifest);
+    this.stored = [{ key, manifest }, ...this.stored];
+    if (this.pending !== pending || past.past.length === 0 || !unhurried) return false;
+    const { past: steps, pieces } = past;
+    this.pending = { key, pieces, written: [], manifest: { ...manifest, past: steps } };
+    return true;
+  }
+
+  /** Puts what lay under the steps before the newest snapshot back into the studio that was opened from it. */
+  putBackPast(studio: Studio, manifest: SnapshotManifest): AsyncGenerator<undefined, void, undefined> {
+    return this.past.putBack(studio, manifest);
   }
 
   /** Removes all snapshots but the newest, to make room. @returns whether there was anything to remove */
@@ -132,15 +154,37 @@ export class Snapshots {
   private async keepOnly(kept: StoredSnapshot[]): Promise<void> {
     const gone = this.stored.filter((one) => !kept.includes(one));
     this.stored = kept;
-    const needed = new Set(kept.flatMap(({ manifest }) => manifest.tiles.map((t) => t.key)));
+    // only the newest needs the steps before it
+    const older = kept.filter(({ manifest }, n) => n > 0 && manifest.past);
+    this.stored = kept.map((one, n) => (n > 0 ? withoutPast(one) : one));
+    const needed = new Set(this.stored.flatMap(({ manifest }) => keysIn(manifest)));
     for (const { key } of this.saved.values()) needed.add(key);
-    for (const tile of this.pending?.manifest.tiles ?? []) needed.add(tile.key);
-    for (const { key, manifest } of gone) {
-      await removeSnapshot(key);
-      for (const tile of manifest.tiles) if (!needed.has(tile.key)) await removeTile(tile.key);
+    const { pending } = this;
+    if (pending) keysIn({ ...pending.manifest, past: pending.past?.past }).forEach((key) => needed.add(key));
+    for (const { key } of gone) await removeSnapshot(key);
+    for (const one of older) await writeSnapshot(one.key, withoutPast(one).manifest);
+    for (const { manifest } of [...gone, ...older]) {
+      for (const key of keysIn(manifest)) if (!needed.has(key)) await removeTile(key);
     }
   }
 }
+
+/** A snapshot that is being written. */
+interface Pending {
+  /** What is to be written before the manifest. */
+  readonly pieces: Piece[];
+  readonly written: string[];
+  readonly manifest: SnapshotManifest;
+  /** The steps before it, which follow. */
+  readonly past?: ReturnType<KeptPast['list']>;
+  /** Where the manifest is stored without the steps that are written now. */
+  readonly key?: string;
+}
+
+const withoutPast = ({ key, manifest: { past: _, ...manifest } }: StoredSnapshot): StoredSnapshot => ({
+  key,
+  manifest,
+});
 
 /** The newest snapshot, and older ones at intervals. @param all the newest first */
 export function thinned(all: readonly StoredSnapshot[]): StoredSnapshot[] {

@@ -1,5 +1,14 @@
 import { ifFree } from './holding';
-import { listPaintings, readSnapshots, readTile, removeContents, removeTile, storedIds, tileKeys } from './shelf';
+import {
+  keysIn,
+  listPaintings,
+  readSnapshots,
+  readTile,
+  removeContents,
+  removeTile,
+  storedIds,
+  tileKeys,
+} from './shelf';
 
 /**
  * Removes what is stored and belongs to no painting: what an interrupted import or snapshot has left. A painting that
@@ -17,7 +26,7 @@ export async function sweep(): Promise<number> {
     await ifFree(id, async () => {
       const listed = new Set<string>();
       if (painted.has(id)) {
-        for (const { manifest } of await readSnapshots(id)) for (const { key } of manifest.tiles) listed.add(key);
+        for (const { manifest } of await readSnapshots(id)) for (const key of keysIn(manifest)) listed.add(key);
       }
       for (const key of await tileKeys(id)) if (!listed.has(key)) await remove(key);
       if (!painted.has(id)) await removeContents(id);

@@ -9,6 +9,7 @@ import { groundFor, type Behaviour, type Ground, type Reading } from './behaviou
 import { correlation, deviation, eachCell, line, loaded, mean, meanLab, paint, values, type Area } from './bench';
 import { apart, grainLength, middleShare, seenFrom, tonesIn, tonesOf, type Tones } from './tones';
 import { massError } from './washBench';
+import { first } from './thorough';
 
 /** How drawing looks: tones of sticks and pencils, cell by cell, on every sheet. */
 const RED = { PR188: 2, PW6: 1 };
@@ -194,11 +195,11 @@ function fixed(ground: Ground): Reading[] {
 /** Test strokes of every stick, lightly and hard, in a field of 14 x 9 mm. */
 const TRIALS: readonly (readonly [string, readonly CommandInput[]])[] = [
   ['charcoal', stick('charcoal', 7)],
+  ['soft pastel', stick('pastel-soft', 7, RED)],
+  ['side of a lead', [{ do: 'tool', tool: 'graphite', sizeMm: 0.5, grade: 2, into: 'layer' }]],
   ['pressed charcoal', stick('charcoal-pressed', 7)],
   ['chalk', stick('chalk', 7, { PR101T: 1 })],
-  ['soft pastel', stick('pastel-soft', 7, RED)],
   ['hard pastel', stick('pastel-hard', 7, RED)],
-  ['side of a lead', [{ do: 'tool', tool: 'graphite', sizeMm: 0.5, grade: 2, into: 'layer' }]],
 ];
 
 /** Where lines of a lead close, the paper that is left between them counts for more the coarser the cells are. */
@@ -207,8 +208,8 @@ const NEARLY_SOLID: ReadonlySet<string> = new Set(['side of a lead']);
 /** The same drawing at four times the resolution, seen from four times as far. */
 function fromAfar(ground: Ground): Reading[] {
   const area: Area = [3, 2, 8, 5];
-  return TRIALS.flatMap(([what, take]) =>
-    [0.25, 0.9].flatMap((pressure) => {
+  return first(3, TRIALS).flatMap(([what, take]) =>
+    first(1, [0.9, 0.25]).flatMap((pressure) => {
       const [near, far] = [1, 4].map((scale) => {
         const studio = groundFor({ ...ground, ppi: ground.ppi * scale }, 14, 9);
         paint(studio, ...take);

@@ -8,7 +8,7 @@ import { columnMeans, covered, meanOf, placeOn, raggedness, rowMeans, rowOf, spe
 import { groundFor, type Behaviour, type Ground, type Reading } from './behaviour';
 import { deviation, field, line, loaded, mean, meanLab, paint, values, type Area } from './bench';
 import { apart, seenFrom, tonesIn } from './tones';
-import { THOROUGH } from './thorough';
+import { first } from './thorough';
 
 /** What a painter in oil looks at in a stroke: how it opens, breaks, ends, and stands. */
 const BLUE: Mixture = { PB29: 1, PW6: 1 };
@@ -375,8 +375,8 @@ function darkIntoLight(ground: Ground): Reading[] {
 
 /** Strokes of every tool that breaks, on a field of 37 x 14 mm. */
 const TRIALS: readonly (readonly [string, readonly CommandInput[]])[] = [
-  ['a full flat', [...loaded('flat', 8, BLUE, { body: 0.7, blend: 0.2 }), line(2, 7, 34, 7, 0.55)]],
   ['a dry flat', [...loaded('flat', 8, BLUE, { body: 0.7, blend: 0.2, amount: 0.25 }), line(2, 7, 34, 7, 0.45)]],
+  ['a full flat', [...loaded('flat', 8, BLUE, { body: 0.7, blend: 0.2 }), line(2, 7, 34, 7, 0.55)]],
   ['a dry filbert', [...loaded('filbert', 8, BLUE, { body: 0.7, blend: 0.2, amount: 0.3 }), line(2, 7, 34, 7, 0.45)]],
   ['a roller', [...loaded('roller', 8, BLUE, { amount: 0.5 }), line(2, 7, 34, 7, 0.5)]],
   ['a spray', [...loaded('spray', 8, BLUE, { body: 0.05, blend: 0, strength: 0.5 }), line(2, 7, 34, 7, 0.5)]],
@@ -384,7 +384,7 @@ const TRIALS: readonly (readonly [string, readonly CommandInput[]])[] = [
 
 /** The same strokes at four times the resolution, seen from four times as far. */
 function fromAfar(ground: Ground): Reading[] {
-  return TRIALS.filter((_, n) => THOROUGH || n < 2).flatMap(([what, strokes]) => {
+  return first(1, TRIALS).flatMap(([what, strokes]) => {
     const [near, far] = [1, 4].map((scale) => {
       const studio = groundFor({ ...ground, ppi: ground.ppi * scale }, 37, 14);
       paint(studio, ...strokes);

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { holds, type Behaviour, type Ground } from './behaviour';
 import { DRAWN_BEHAVIOURS } from './drawn';
 import { STICK_BEHAVIOURS } from './sticks';
-import { inTurn, THOROUGH } from './thorough';
+import { first, inTurn } from './thorough';
 
 /** Papers, resolutions and seeds on which sticks are tried; the command line tries more. */
 const TOOTH: readonly Ground[] = [
@@ -13,7 +13,7 @@ const TOOTH: readonly Ground[] = [
 /** Sheets on which the look of drawing is judged: at 150 ppi, as bounds of deviation are. */
 const SHEETS: readonly Ground[] = (
   ['paper-cold', 'paper-laid', 'paper-hot', 'paper-sanded', 'paper-rough'] as const
-).flatMap((surface) => (THOROUGH ? [5, 3, 11] : [5]).map((seed) => ({ surface, ppi: 150, seed })));
+).flatMap((surface) => first(1, [5, 3, 11]).map((seed) => ({ surface, ppi: 150, seed })));
 
 const tried = (behaviours: readonly Behaviour[], grounds: readonly Ground[]) =>
   behaviours.flatMap((behaviour, n) => inTurn(grounds, n).map((g) => [behaviour.says, g.surface, g.ppi, g.seed, behaviour, g] as const)); // prettier-ignore

@@ -4,7 +4,7 @@ import type { Studio } from '@/core/journal/studio';
 import { groundFor, type Behaviour, type Ground, type Reading } from './behaviour';
 import { deviation, mean, paint } from './bench';
 import { areaOf, blurredBy, cut, mapped, perimeter, quantile, rankCorrelation, sharesBySize, spreadOf, togetherLength, type Plane } from './plane'; // prettier-ignore
-import { THOROUGH } from './thorough';
+import { first, THOROUGH } from './thorough';
 import { coatsAt, dipped, massError, waterError } from './washBench';
 
 /** Watercolour as a painter judges it: grain, edges, what flows and meets, what can be lifted, drops and dry brush. */
@@ -147,8 +147,8 @@ function liftedShare({ seed }: Ground, id: string, strength: number): number {
 const LIFTED = ['PB29', 'PB28', 'PB35', 'PV15', 'PY43', 'PBr7BS', 'PBr7RU', 'PR101I', 'PV19', 'PB15_3', 'PG7', 'PY150', 'PB27', 'PG18', 'PR254'].filter((id) => findPigment(id) !== undefined); // prettier-ignore
 
 function lifting(ground: Ground): Reading[] {
-  const tried = LIFTED.filter((id, n) => THOROUGH || n % 2 === 0 || id === 'PB15_3');
-  return (THOROUGH ? [0.3, 0.6] : [0.6]).flatMap((strength) => {
+  const tried = LIFTED.filter((id, n) => THOROUGH || n % 3 === 0 || id === 'PB35' || id === 'PB15_3');
+  return first(1, [0.6, 0.3]).flatMap((strength) => {
     const shares = new Map(tried.map((id) => [id, liftedShare(ground, id, strength)]));
     const clings = tried.map((id) => 1 - (tubeAt(findPigment(id)!)?.staining ?? 0.5));
     return [
@@ -220,7 +220,7 @@ function backRun(ground: Ground): Reading[] {
   const plain = groundFor(ground, 90, 60);
   paint(plain, ...wash, wait(100), DRY);
   const base = blurredBy(laid(plain, 'PB29'), 0.25);
-  for (const moment of THOROUGH ? [60, 85, 110, 140] : [85, 110]) {
+  for (const moment of first(1, [85, 60, 110, 140])) {
     const studio = groundFor(ground, 90, 60);
     paint(
       studio,

@@ -3,6 +3,7 @@ import { Arena } from '@/core/film/arena';
 import { albedoOf } from '@/core/picture/albedo';
 import { randomAct, randomFrom } from '@/measure/randomActs';
 import { studioFor } from '@/measure/bench';
+import { first } from '@/measure/thorough';
 import { wholeRect } from './change';
 import { commandSchema, type Command } from './commands';
 import { digest } from './digest';
@@ -36,7 +37,7 @@ describe('random acts of every kind', () => {
     expect(all.filter((name) => !seen.has(name))).toEqual([]);
   });
 
-  it.each([1, 2, 3, 4, 5, 6])('give the same bytes in a memory that moves at every allocation (seed %i)', (seed) => {
+  it.each(first(3, [1, 2, 6, 3, 4, 5]))('give the same bytes in a memory that moves at every allocation (seed %i)', (seed) => {
     const ground = spec((['linen-fine', 'paper-cold', 'paper-laid'] as const)[seed % 3]);
     const calm = new Studio(ground);
     const done = playRandomly(calm, seed, 60);

@@ -3,6 +3,8 @@ import { findPigment, pigmentId } from '@/core/colour/pigments';
 import { adjustmentSchema } from '@/core/colour/adjust';
 import { BLEND_MODES } from '@/core/colour/blendModes';
 import { Layer } from '@/core/film/layer';
+import { Ledger } from '@/core/film/ledger';
+import type { FlowState, Painting, PaintingSpec } from '@/core/film/painting';
 import { LAYER_KINDS, PLAIN_LOOK, type LayerLook } from '@/core/film/layerLook';
 import type { Reservoir } from '@/core/marks/reservoir';
 import {
@@ -15,8 +17,10 @@ import {
   type ToolSettings,
 } from '@/core/marks/tools';
 import { loadCommand, toolCommand } from './commands';
+import type { Moment, Structure } from './moment';
 import { needSize } from './room';
 import type { Studio } from './studio';
+import type { ToolboxState } from './toolbox';
 
 /**
  * Everything of a studio but the tiles, as JSON: with the tiles it is the whole state, byte for byte. Floats are
@@ -146,9 +150,39 @@ export type StudioState = z.infer<typeof studioStateSchema>;
 const byId = (amounts: Float64Array) =>
   Object.fromEntries([...amounts].map((v, i) => [pigmentId(i), v] as const).filter(([, v]) => v !== 0));
 
+/** Of what a state is told, beside its tiles. */
+interface StateFacts {
+  readonly begun: PaintingSpec;
+  readonly spec: PaintingSpec;
+  readonly clock: number;
+  readonly strokes: number;
+  readonly layersMade: number;
+  readonly activeLayer: string;
+  readonly part: 'layer' | 'mask';
+  readonly layers: readonly { readonly layer: Layer; readonly look: LayerLook }[];
+  readonly ledger: Ledger;
+  readonly flow: FlowState;
+  readonly tools: ToolboxState;
+}
+
 export function encodeStudioState(studio: Studio): StudioState {
-  const { painting } = studio;
-  const tools = studio.tools.capture();
+  const { painting, begun, clock, strokes } = studio;
+  const { spec, layersMade, activeLayer, part, ledger, flow } = painting;
+  const layers = painting.layers.map((layer) => ({ layer, look: layer.look }));
+  return encodeState({ begun, spec, clock, strokes, layersMade, activeLayer, part, layers, ledger, flow, tools: studio.tools.capture() }); // prettier-ignore
+}
+
+/** A moment in a studio's past, without its tiles. */
+export function encodeMoment(
+  { begun }: Studio,
+  { structure, clock, strokes, ledger, flow, tools }: Moment,
+): StudioState {
+  const { painting, ...stack } = structure;
+  return encodeState({ begun, spec: painting.spec, clock, strokes, ledger, flow, tools, ...stack });
+}
+
+function encodeState(facts: StateFacts): StudioState {
+  const { begun, ledger, tools } = facts;
   const reservoir = (r: Reservoir): z.infer<typeof reservoirState> => ({
     ...r,
     pigments: r.pigments.map(pigmentId),
@@ -157,27 +191,26 @@ export function encodeStudioState(studio: Studio): StudioState {
     tipVolume: [...r.tipVolume],
     tuftVolume: [...r.tuftVolume],
   });
-  const { widthMm, heightMm, placed } = painting.spec;
-  const begun = studio.begun;
+  const { widthMm, heightMm, placed } = facts.spec;
   const same = !placed && widthMm === begun.widthMm && heightMm === begun.heightMm;
   return {
     ...(!same && { canvas: { widthMm, heightMm, ...(placed && { placed: [...placed] }) } }),
-    clock: studio.clock,
-    strokes: studio.strokes,
-    layersMade: painting.layersMade,
-    activeLayer: painting.activeLayer,
-    ...(painting.part === 'mask' && { part: 'mask' as const }),
-    layers: painting.layers.map(({ id, name, kind, look }) => ({
+    clock: facts.clock,
+    strokes: facts.strokes,
+    layersMade: facts.layersMade,
+    activeLayer: facts.activeLayer,
+    ...(facts.part === 'mask' && { part: 'mask' as const }),
+    layers: facts.layers.map(({ layer: { id, kind }, look }) => ({
       id,
-      name,
+      name: look.name,
       kind,
       visible: look.visible,
       ...(look.opacity < 1 && { opacity: look.opacity }),
       ...spokenLook(look),
     })),
-    loaded: byId(painting.ledger.loaded),
-    removed: byId(painting.ledger.removed),
-    ...(painting.ledger.added.some((v) => v !== 0) && { added: byId(painting.ledger.added) }),
+    loaded: byId(ledger.loaded),
+    removed: byId(ledger.removed),
+    ...(ledger.added.some((v) => v !== 0) && { added: byId(ledger.added) }),
     inHand: tools.inHand,
     tools: TOOL_IDS.map((id) => tools.settings.get(id)!)
       .filter(worthTelling)
@@ -186,11 +219,11 @@ export function encodeStudioState(studio: Studio): StudioState {
       TOOL_IDS.filter((id) => tools.reservoirs.has(id)).map((id) => [id, reservoir(tools.reservoirs.get(id)!)]),
     ),
     loads: Object.fromEntries(TOOL_IDS.filter((id) => tools.loads.has(id)).map((id) => [id, tools.loads.get(id)!])),
-    ...encodeFlow(studio),
+    ...encodeFlow(facts),
   };
 }
 
-function encodeFlow({ painting: { flow, ledger } }: Studio): Pick<StudioState, 'flow'> {
+function encodeFlow({ flow, ledger }: StateFacts): Pick<StudioState, 'flow'> {
   const [x, y] = flow.tilt;
   if (flow.steps === 0 && x === 0 && y === 0 && flow.salt.length === 0 && ledger.water.loaded === 0) return {};
   return { flow: { steps: flow.steps, tilt: [x, y], salt: [...flow.salt], water: { ...ledger.water } } };
@@ -235,14 +268,55 @@ export function restoreStudioState(studio: Studio, state: StudioState): void {
   painting.order++;
   studio.clock = state.clock;
   studio.strokes = state.strokes;
-  for (const [id, v] of Object.entries(state.loaded)) painting.ledger.loaded[findPigment(id)!] = v;
-  for (const [id, v] of Object.entries(state.removed)) painting.ledger.removed[findPigment(id)!] = v;
-  for (const [id, v] of Object.entries(state.added ?? {})) painting.ledger.added[findPigment(id)!] = v;
-  if (state.flow) {
-    const { water, ...flow } = state.flow;
-    painting.flow = flow;
-    Object.assign(painting.ledger.water, water);
+  tellLedger(painting.ledger, state);
+  if (state.flow) painting.flow = flowIn(state);
+  studio.tools.restore(toolsIn(state));
+}
+
+/**
+ * A moment in the past of a studio, as it was written down.
+ * @param moment what is not in the state: its tiles, its place in the history, and the layers that it may name
+ * @returns undefined where it has to do with a layer that is not there
+ */
+export function decodeMoment(
+  state: StudioState,
+  moment: Pick<Moment, 'tiles' | 'timeline'> & { readonly painting: Painting; readonly known: readonly Structure['layers'][number][] }, // prettier-ignore
+): Moment | undefined {
+  const layers: Structure['layers'][number][] = [];
+  for (const { id, kind, ...told } of state.layers) {
+    const known = moment.known.filter(({ layer }) => layer.id === id && layer.kind === kind);
+    if (known.length === 0) return undefined;
+    const look: LayerLook = { ...PLAIN_LOOK, ...told };
+    // what looks the same is the same look: then nothing of the picture has to be made anew
+    layers.push(known.find((one) => sameLook(one.look, look)) ?? { layer: known[0].layer, look });
   }
+  const { painting, tiles, timeline } = moment;
+  const ledger = new Ledger();
+  tellLedger(ledger, state);
+  const { clock, strokes, activeLayer, layersMade, part = 'layer' } = state;
+  const structure: Structure = { painting, layers, activeLayer, part, layersMade };
+  return { tiles, structure, ledger, tools: toolsIn(state), strokes, clock, flow: flowIn(state), timeline };
+}
+
+const sameLook = (a: LayerLook, b: LayerLook): boolean =>
+  a.name === b.name &&
+  a.visible === b.visible &&
+  a.opacity === b.opacity &&
+  JSON.stringify(spokenLook(a)) === JSON.stringify(spokenLook(b));
+
+/** Writes what a state tells of paint and water into a fresh book. */
+function tellLedger(ledger: Ledger, state: StudioState): void {
+  for (const [id, v] of Object.entries(state.loaded)) ledger.loaded[findPigment(id)!] = v;
+  for (const [id, v] of Object.entries(state.removed)) ledger.removed[findPigment(id)!] = v;
+  for (const [id, v] of Object.entries(state.added ?? {})) ledger.added[findPigment(id)!] = v;
+  if (state.flow) Object.assign(ledger.water, state.flow.water);
+}
+
+function flowIn({ flow }: StudioState): FlowState {
+  return flow ? { steps: flow.steps, tilt: flow.tilt, salt: flow.salt } : { steps: 0, tilt: [0, 0], salt: [] };
+}
+
+function toolsIn(state: StudioState): ToolboxState {
   const reservoirs = new Map<ToolId, Reservoir>();
   for (const [id, r] of Object.entries(state.reservoirs)) {
     reservoirs.set(id as ToolId, {
@@ -257,5 +331,5 @@ export function restoreStudioState(studio: Studio, state: StudioState): void {
   const settings = new Map<ToolId, ToolSettings>(TOOL_IDS.map((id) => [id, startSettings(id)]));
   for (const held of state.tools) settings.set(held.tool, held);
   const loads = new Map(Object.entries(state.loads ?? {}).map(([id, load]) => [id as ToolId, load]));
-  studio.tools.restore({ inHand: state.inHand, settings, reservoirs, loads });
+  return { inHand: state.inHand, settings, reservoirs, loads };
 }

@@ -76,6 +76,8 @@ export class Studio {
   private past: Moment[] = [];
   private future: Undone[] = [];
   private pending: Moment | undefined;
+  /** The place in the history before which steps will be put back, and tiles that time has changed since. */
+  private awaited: ({ readonly at: number } & Pick<Moment, 'tiles'>) | undefined;
   private inAir:
     | { stroke: StrokeInProgress; samples: number[][]; rect: PixelRect; told: StrokeTold; guard: Guard | undefined }
     | undefined;
@@ -332,6 +334,7 @@ export class Studio {
     this.floor = whole ? 0 : commands.length;
     this.past = [];
     this.future = [];
+    this.awaited = undefined;
   }
 
   /** The history up to the first step that can be taken back at once; empty when there is nothing to take back before it. */
@@ -354,6 +357,56 @@ export class Studio {
       moments.unshift(moved);
     }
     this.past = [...moments, ...this.past];
+  }
+
+  /** What is kept of the last steps, the latest last: as many as there are, and as the layers that are there have to do with. */
+  pastKept(most: number): readonly Moment[] {
+    const { past, painting } = this;
+    const there = new Set(this.allLayers);
+    const known = (moment: Moment) =>
+      moment.structure.painting === painting &&
+      moment.structure.layers.every(({ layer }) => there.has(layer)) &&
+      [...moment.tiles.keys()].every((layer) => there.has(layer));
+    const from = past.findLastIndex((moment) => !known(moment)) + 1;
+    return past.slice(Math.max(from, past.length - most));
+  }
+
+  /**
+   * The steps before the present state are kept somewhere, and will be put back one by one, the latest first: until
+   * then, what time changes is kept for them.
+   */
+  awaitPast(): void {
+    this.awaited = { at: this.timeline.length, tiles: new Map() };
+  }
+
+  /** Who was in the stack when steps began to be awaited; undefined when they are not, or would leave a gap. */
+  get awaitedPast(): Structure | undefined {
+    if (!this.awaited || this.inAir) return undefined;
+    const [first] = this.past;
+    const kept = first?.timeline ?? this.timeline.length;
+    if (kept < this.awaited.at || this.timeline.slice(this.awaited.at, kept).some(changesPainting)) return undefined;
+    return first?.structure ?? this.structure();
+  }
+
+  /**
+   * Puts back what was kept of the step before.
+   * @returns whether it is one: the step that leads to where the awaited ones end
+   */
+  putBackStep(moment: Moment): boolean {
+    const { awaited } = this;
+    const steps = awaited && this.timeline.slice(moment.timeline, awaited.at).filter(changesPainting).length;
+    if (!awaited || steps !== 1 || !this.awaitedPast) return false;
+    for (const [layer, tiles] of awaited.tiles) {
+      moment.tiles.set(layer, new Map([...tiles, ...(moment.tiles.get(layer) ?? [])]));
+    }
+    this.past.unshift(moment);
+    this.awaited = { at: moment.timeline, tiles: new Map() };
+    return true;
+  }
+
+  /** No more steps will be put back. */
+  awaitNoMore(): void {
+    this.awaited = undefined;
   }
 
   /** What the next undo takes back; undefined when there is nothing. */
@@ -652,7 +705,7 @@ export class Studio {
     };
   }
 
-  private keepTile(layer: Layer, index: number, moment = this.pending!): void {
+  private keepTile(layer: Layer, index: number, moment: Pick<Moment, 'tiles'> = this.pending!): void {
     let kept = moment.tiles.get(layer);
     if (!kept) moment.tiles.set(layer, (kept = new Map()));
     if (kept.has(index)) return;
@@ -668,7 +721,7 @@ export class Studio {
       this.keepTile(layer, index);
       return;
     }
-    for (const moment of [this.past.at(-1), this.future.at(-1)?.kept?.base]) {
+    for (const moment of [this.past.at(-1) ?? this.awaited, this.future.at(-1)?.kept?.base]) {
       if (moment) this.keepTile(layer, index, moment);
     }
   }
@@ -810,6 +863,7 @@ export class Studio {
     this.timeline = [];
     this.past = [];
     this.future = [];
+    this.awaited = undefined;
   }
 
   private structure(): Structure {

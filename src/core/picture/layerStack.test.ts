@@ -24,8 +24,8 @@ const pixels = (w: number, h: number, pixel: (x: number, y: number) => readonly 
 }; // prettier-ignore
 const codeAt = (raster: Uint32Array, i: number) => [raster[i] & 255, (raster[i] >>> 8) & 255, (raster[i] >>> 16) & 255];
 const raster = (studio: Studio) => albedoOf(studio.painting).raster(wholeRect(studio.painting));
-/** 72 cells a side, so that a picture of that size has a pixel for each. */
-const SIDE = 72;
+/** 40 cells a side, so that a picture of that size has a pixel for each. */
+const SIDE = 40;
 const square = () => new Studio(studioFor((SIDE * 25.4) / 120, (SIDE * 25.4) / 120, { ppi: 120 }).spec);
 const random3 = (x: number, y: number, seed: number) =>
   [0, 1, 2].map((c) => Math.round(255 * latticeHash(x, y, seed + c)));
