@@ -87,7 +87,8 @@ export class Autosave {
     keeping.beginSnapshot(host.studio());
     try {
       // a worker that is behind hears of each write late: it writes many at once
-      while (!(await keeping.continueSnapshot(waits ? 1 : MANY_TILES))) {
+      const hurried = () => keeping.sinceSnapshot > SNAPSHOT_COMMANDS;
+      while (!(await keeping.continueSnapshot(waits ? 1 : MANY_TILES, hurried()))) {
         while (waits && host.studio().strokeInAir) {
           await new Promise((resolve) => setTimeout(resolve, WAIT_MS));
           waits = keeping.sinceSnapshot <= SNAPSHOT_COMMANDS;

@@ -3,10 +3,10 @@ import type { Layer } from '@/core/film/layer';
 import type { LayerLook } from '@/core/film/layerLook';
 import type { Painting } from '@/core/film/painting';
 import type { TileImage } from '@/core/film/tile';
-import { decodeTile, encodeTile } from '@/core/film/tileCodec';
 import type { Moment } from '@/core/journal/moment';
 import { decodeMoment, encodeMoment, studioStateSchema, type StudioState } from '@/core/journal/snapshot';
 import type { Studio } from '@/core/journal/studio';
+import { packedTile, unpackedTile } from './packing';
 import { readTile, type SnapshotManifest, type StoredMoment } from './shelf';
 
 /**
@@ -19,13 +19,10 @@ const MOST_TILES = 500;
 /** Something small that waits to be written, packed when its turn comes. */
 export interface Piece {
   readonly key: string;
-  readonly bytes: () => Uint8Array<ArrayBuffer>;
+  readonly bytes: () => Uint8Array;
 }
 
-export const pieceOf = (key: string, image: TileImage): Piece => ({
-  key,
-  bytes: () => deflateSync(encodeTile(image), { level: 1 }) as Uint8Array<ArrayBuffer>,
-});
+export const pieceOf = (key: string, image: TileImage): Piece => ({ key, bytes: () => packedTile(image) });
 
 /**
  * What lay under the last steps of a painting, as it is stored beside its newest snapshot. A step is written once, and
@@ -92,7 +89,7 @@ function write(studio: Studio, moment: Moment, key: string): { stored: StoredMom
       if (at) pieces.push(pieceOf(at, image));
     }
   }
-  pieces.push({ key, bytes: () => deflateSync(strToU8(JSON.stringify(encodeMoment(studio, moment))), { level: 1 }) as Uint8Array<ArrayBuffer> }); // prettier-ignore
+  pieces.push({ key, bytes: () => deflateSync(strToU8(JSON.stringify(encodeMoment(studio, moment))), { level: 1 }) }); // prettier-ignore
   return { stored: { key, timeline: moment.timeline, tiles }, pieces };
 }
 
@@ -109,7 +106,7 @@ async function unpack({ key, tiles }: StoredMoment): Promise<Unpacked | undefine
   try {
     return {
       state: studioStateSchema.parse(JSON.parse(strFromU8(inflateSync(state)))),
-      images: new Map(keys.map((k, i) => [k, decodeTile(inflateSync(packed[i]!))])),
+      images: new Map(keys.map((k, i) => [k, unpackedTile(packed[i]!)])),
     };
   } catch {
     return undefined; // it is painted when it is asked for

@@ -1,9 +1,8 @@
-import { inflateSync } from 'fflate';
 import type { Tile } from '@/core/film/tile';
-import { decodeTile } from '@/core/film/tileCodec';
 import { encodeStudioState, restoreStudioState, studioStateSchema } from '@/core/journal/snapshot';
 import type { Studio } from '@/core/journal/studio';
 import { KeptPast, pieceOf, type Piece } from './keptPast';
+import { unpackedTile } from './packing';
 import {
   keysIn,
   readTile,
@@ -91,12 +90,15 @@ export class Snapshots {
   /**
    * Writes the next tiles, or the manifest once everything before it is stored.
    * @param many how many tiles are written at once
+   * @param hurried whether much has been painted since it was begun: then the steps before it are left out, for the next
+   *   snapshot is more urgent
    * @param before resolves when the journal is stored up to the snapshot
    * @returns whether the snapshot is complete
    */
-  async next(before: () => Promise<unknown>, many = 1): Promise<boolean> {
+  async next(before: () => Promise<unknown>, many = 1, hurried = false): Promise<boolean> {
     const { pending } = this;
     if (!pending) return true;
+    if (hurried && !pending.past) return this.leavePast(pending);
     try {
       const pieces = pending.pieces.splice(0, many);
       if (pieces.length > 0) {
@@ -104,7 +106,7 @@ export class Snapshots {
         await Promise.all(pieces.map(({ key, bytes }) => writeTile(key, bytes())));
         return false;
       }
-      if (await this.complete(pending, before, many === 1)) return false;
+      if (await this.complete(pending, before)) return false;
     } catch (error) {
       if (this.pending === pending) this.pending = undefined;
       this.past.forget();
@@ -119,10 +121,9 @@ export class Snapshots {
 
   /**
    * Writes the manifest: first that of the state, then, once they are stored, with the steps before it.
-   * @param unhurried whether there is time for those: another snapshot comes when the hand rests
    * @returns whether steps are to be written yet
    */
-  private async complete(pending: Pending, before: () => Promise<unknown>, unhurried: boolean): Promise<boolean> {
+  private async complete(pending: Pending, before: () => Promise<unknown>): Promise<boolean> {
     const { manifest, past } = pending;
     if (!past) {
       await writeSnapshot(pending.key!, manifest);
@@ -133,9 +134,18 @@ export class Snapshots {
     const key = `${this.id}/${String(manifest.entries).padStart(8, '0')}-${(this.serial++).toString(36)}`;
     await writeSnapshot(key, manifest);
     this.stored = [{ key, manifest }, ...this.stored];
-    if (this.pending !== pending || past.past.length === 0 || !unhurried) return false;
+    if (this.pending !== pending || past.past.length === 0) return false;
     const { past: steps, pieces } = past;
     this.pending = { key, pieces, written: [], manifest: { ...manifest, past: steps } };
+    return true;
+  }
+
+  /** Gives up writing the steps before a snapshot, which is there without them. */
+  private async leavePast(pending: Pending): Promise<boolean> {
+    this.pending = undefined;
+    this.past.forget();
+    for (const key of pending.written) await removeTile(key);
+    await this.keepOnly(thinned(this.stored));
     return true;
   }
 
@@ -212,7 +222,7 @@ export async function restoreSnapshot(studio: Studio, manifest: SnapshotManifest
       const packed = await readTile(key);
       const into = studio.layer(layer);
       if (!packed || !into || index >= into.tiles.length) throw new RangeError('The snapshot is not complete.');
-      into.restore(index, decodeTile(inflateSync(packed)), arena, () => studio.painting.newBasin());
+      into.restore(index, unpackedTile(packed), arena, () => studio.painting.newBasin());
       const tile = into.tiles[index]!;
       saved.set(`${layer}:${index}`, { version: tile.version, tile, key });
     }),

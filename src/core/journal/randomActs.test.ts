@@ -37,24 +37,27 @@ describe('random acts of every kind', () => {
     expect(all.filter((name) => !seen.has(name))).toEqual([]);
   });
 
-  it.each(first(3, [1, 2, 6, 3, 4, 5]))('give the same bytes in a memory that moves at every allocation (seed %i)', (seed) => {
-    const ground = spec((['linen-fine', 'paper-cold', 'paper-laid'] as const)[seed % 3]);
-    const calm = new Studio(ground);
-    const done = playRandomly(calm, seed, 60);
-    const restless = new Studio(ground, undefined, new Arena(3 * 2 ** 30, true));
-    for (const command of done) restless.apply(command);
-    expect(digest(restless)).toBe(digest(calm));
-    const picture = ({ painting }: Studio) => [...albedoOf(painting).raster(wholeRect(painting))].join();
-    expect(picture(restless)).toBe(picture(calm));
-    for (const way of ['undo', 'redo'] as const) {
-      for (let i = 0; i < 30; i++) {
-        for (const studio of [calm, restless]) {
-          if (way === 'undo' ? studio.canUndo : studio.canRedo) studio.apply({ do: way });
-        }
-      }
+  it.each(first(3, [1, 2, 6, 3, 4, 5]))(
+    'give the same bytes in a memory that moves at every allocation (seed %i)',
+    (seed) => {
+      const ground = spec((['linen-fine', 'paper-cold', 'paper-laid'] as const)[seed % 3]);
+      const calm = new Studio(ground);
+      const done = playRandomly(calm, seed, 60);
+      const restless = new Studio(ground, undefined, new Arena(3 * 2 ** 30, true));
+      for (const command of done) restless.apply(command);
       expect(digest(restless)).toBe(digest(calm));
-    }
-  });
+      const picture = ({ painting }: Studio) => [...albedoOf(painting).raster(wholeRect(painting))].join();
+      expect(picture(restless)).toBe(picture(calm));
+      for (const way of ['undo', 'redo'] as const) {
+        for (let i = 0; i < 30; i++) {
+          for (const studio of [calm, restless]) {
+            if (way === 'undo' ? studio.canUndo : studio.canRedo) studio.apply({ do: way });
+          }
+        }
+        expect(digest(restless)).toBe(digest(calm));
+      }
+    },
+  );
 
   it.each(['wash-round', 'pastel-soft', 'flat', 'ink-fast'] as const)(
     '%s is put back where the memory moves',
