@@ -24,7 +24,6 @@ interface Demo {
 const PHOTOS = { estuary: 'Estuary.jpg', 'still-life': 'Still life.jpg', heron: 'Heron.jpg' } as const;
 
 const DEMO: Record<string, Demo> = {
-  estuary: { from: 'demo/studies/estuary.json', title: 'Low tide, an estuary' },
   evening: { from: 'demo/studies/evening.json', title: 'Low tide, evening' },
   layered: { from: 'demo/studies/layered.json', title: 'Low tide, in layers' },
   heron: { from: 'demo/studies/heron.json', title: 'Low tide, a heron', photo: 'heron' },

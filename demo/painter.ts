@@ -49,7 +49,6 @@ export const PILE = {
   slate: { PB29: 1, PBr7BU: 1.35, PW6: 5, PY43: 0.4 },
   wall: { PW6: 9, PY43: 1.5, PBr7BS: 0.5, PB29: 0.3 },
   rope: { PW6: 4, PY43: 2, PBr7BU: 1 },
-  scarlet: { PR188: 1, PBr7BS: 0.4, PW6: 0.3 },
 } satisfies Record<string, Mixture>;
 export type Pile = keyof typeof PILE;
 

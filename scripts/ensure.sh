@@ -79,11 +79,11 @@ ensure_demo() {
     mkdir -p "$project/.cache"
     printf '%s' "$want" >"$mark"
   fi
-  [ $# -gt 0 ] || set -- estuary evening layered heron wet-sky ink-and-wash low-tide alla-prima glazed knife mussel charcoal
+  [ $# -gt 0 ] || set -- evening layered heron wet-sky ink-and-wash low-tide alla-prima glazed knife mussel charcoal
   local name
   for name in "$@"; do [ -f "$project/public/demo/$name.stigmos" ] || missing+=("$name"); done
   [ ${#missing[@]} -gt 0 ] || return 0
-  echo "stigmos: painting the demo (${#missing[@]} of 12)" >&2
+  echo "stigmos: painting the demo (${#missing[@]} of 11)" >&2
   (cd "$project" && node --import ./node_modules/tsx/dist/esm/index.mjs demo/bundle.ts "${missing[@]}" >&2)
 }
 

@@ -1,7 +1,7 @@
 /**
- * Paints "Low tide, an estuary" as a painter would who has decided on a light: toned linen, thin lay-in, big planes,
+ * Paints "Low tide, study 1", the painting that hangs on the rack at first, as a painter would who has decided on a light: toned linen, thin lay-in, big planes,
  * strokes along the form, things from the back to the front, thick lights last. Writes its journal.
- *   npx tsx demo/estuary/paint.ts
+ *   npm run demo:painting
  */
 import type { Triple } from '@/core/colour/colorimetry';
 import type { Mixture } from '@/core/colour/mixture';
@@ -557,4 +557,7 @@ function paintLights(): void {
 } // prettier-ignore
 
 for (const paint of [layIn, paintSky, paintFarShore, paintMud, paintWater, paintPosts, paintBoat, paintLights]) paint();
-writeJournal('demo/studies/estuary.json', { widthMm: WIDTH, heightMm: HEIGHT, ppi: 120, seed: 21, surface: { kind: 'linen-fine', scale: 1, depth: 0.7 }, tone: { mixture: TONE } } as never, hand.entries); // prettier-ignore
+// a clean brush of a useful size lies ready for whoever comes next
+hand.do({ do: 'tool', tool: 'filbert', sizeMm: 8, strength: 1, blend: 0.3, body: 0.6, thin: 0 });
+hand.do({ do: 'rinse' });
+writeJournal('demo/low-tide.json', { widthMm: WIDTH, heightMm: HEIGHT, ppi: 90, seed: 21, surface: { kind: 'linen-fine', scale: 1, depth: 0.7 }, tone: { mixture: TONE } } as never, hand.entries); // prettier-ignore

@@ -5,7 +5,6 @@ import { readPainting } from '@/engine/shelf';
 /** The painting that hangs there at first, and the series that can be hung beside it. */
 export const DEMO_ID = 'low-tide';
 export const DEMO_SERIES = [
-  'estuary',
   'evening',
   'layered',
   'alla-prima',
