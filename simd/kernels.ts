@@ -489,8 +489,10 @@ export function bladeStamp(block: i32): void {
       } else if (v < fillZone && carried > <f32>0.02 * column) {
         const high = sqrt<f32>((<f32>2 * carried * slope) / column);
         const overlap = t + high - gap;
-        if (overlap <= 0) continue;
-        let d = (gap - t) * (overlap / (overlap + <f32>35)) * fill;
+        const above = high - gap;
+        if (overlap <= 0 || above <= 0) continue;
+        const touched = (above * above) / (above * above + <f32>3600);
+        let d = (gap * touched - t) * (overlap / (overlap + <f32>35)) * fill;
         if (d > <f32>0.25 * carried) d = <f32>0.25 * carried;
         const own = get(laid + cell);
         if (ceiling < 1) {

@@ -60,6 +60,11 @@ export const BLADE = {
 
 /** How deep a wedge must overlap the gap before it fills it, um. */
 const SOFTNESS_UM = 35;
+/**
+ * Roughness of bead and ground within a cell, um: where the bead stands no higher above the gap than that, it touches
+ * part of the cell, and leaves so much less.
+ */
+const WITHIN_UM = 60;
 
 /** Works on the cells of the block's rectangle. `block` is a word address. */
 export function bladeStamp(f32: Float32Array, i32: Int32Array, block: number): void {
@@ -153,8 +158,10 @@ export function bladeStamp(f32: Float32Array, i32: Int32Array, block: number): v
       } else if (v < fillZone && carried > 0.02 * column) {
         const high = Math.sqrt((2 * carried * slope) / column);
         const overlap = t + high - gap;
-        if (overlap <= 0) continue;
-        let d = Math.min(0.25 * carried, (gap - t) * (overlap / (overlap + SOFTNESS_UM)) * fill);
+        const above = high - gap;
+        if (overlap <= 0 || above <= 0) continue;
+        const touched = (above * above) / (above * above + WITHIN_UM * WITHIN_UM);
+        let d = Math.min(0.25 * carried, (gap * touched - t) * (overlap / (overlap + SOFTNESS_UM)) * fill);
         const own = f32[laid + cell];
         if (ceiling < 1) d = Math.min(d, ceiling * gap - own);
         if (d <= 0) continue;

@@ -23,7 +23,7 @@ export interface KnifeForm {
 
 export const KNIVES: Record<'knife' | 'scraper', KnifeForm> = {
   knife: { standUm: 650, liftUm: 160, dig: 0.3, slopeUmPerMm: 220, flex: 0.5, nickUm: 22, floats: 1, leaves: 0.45 },
-  scraper: { standUm: 44, liftUm: 10, dig: 0.06, slopeUmPerMm: 500, flex: 0.15, nickUm: 8, floats: 0.1, leaves: 0 },
+  scraper: { standUm: 42.5, liftUm: 10, dig: 0.06, slopeUmPerMm: 500, flex: 0.15, nickUm: 8, floats: 0.1, leaves: 0 },
 };
 
 /** Room on both sides of the blade, where paint is pushed out and stands free, mm. */

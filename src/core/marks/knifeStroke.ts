@@ -29,7 +29,7 @@ const CARRYING_UM = 1200;
 /** Film that even a pressed blade leaves, um. */
 const LEAST_UM = 3;
 /** Beads thinner than this are not left standing, um over 1 mm. */
-const LEAST_RIDGE_UM = 350;
+const LEAST_RIDGE_UM = 450;
 
 /**
  * A stroke of a knife: a rigid edge with a bead of paint in front of it. A light hand lays a slab; more pressure
@@ -213,7 +213,8 @@ export class KnifeStroke extends StampedStroke {
       this.feltUm += (f32[this.block + BLADE.filmSum] / cells - this.feltUm) * forget;
     }
     const n = this.channels;
-    const run = 0.12 * Math.min(1, wayMm / 0.25);
+    const run = 0.02 * Math.min(1, wayMm / 0.25);
+    const runs = (CARRYING_UM * this.edge.columnMm) / this.painting.cellArea;
     for (let c = 0; c + 1 < columns; c++) {
       const a = this.bead + c * n;
       const va = f32[a + n - 1];
@@ -222,7 +223,8 @@ export class KnifeStroke extends StampedStroke {
       const to = va > vb ? a + n : a;
       const high = Math.max(va, vb);
       if (high < 1e-6) continue;
-      const share = (run * Math.abs(va - vb)) / high;
+      // what is thin is held by the blade and does not run
+      const share = (run * Math.min(1, high / runs) * Math.abs(va - vb)) / high;
       for (let i = 0; i < n; i++) {
         const m = f32[from + i] * share;
         f32[from + i] -= m;
@@ -315,7 +317,8 @@ export class KnifeStroke extends StampedStroke {
         const c0 = Math.max(0, Math.floor(f));
         const mixed = lengths[c0] + (lengths[Math.min(columns - 1, c0 + 1)] - lengths[c0]) * Math.max(0, f - c0);
         const s = this.seed & 0xffff;
-        const length = mixed * (0.45 + 0.7 * noise1(u / 0.8, s + 57) + 0.35 * noise1(u / 0.3, s + 58));
+        const parts = Math.min(1, Math.max(0, 4 * noise1(u / 1.9, s + 60) - 1.3));
+        const length = mixed * parts * (0.45 + 0.7 * noise1(u / 0.8, s + 57) + 0.35 * noise1(u / 0.3, s + 58));
         if (lengths[c] <= 0 || v >= length) continue;
         const weight = (0.4 + Math.min(1, (2 * v) / length)) * (1 - v / length) * (0.6 + 0.8 * noise2(u / 0.9, v / 0.4, s + 59)); // prettier-ignore
         cells.push({ cell: (py - window.y0) * window.width + px - window.x0, c, weight });
@@ -369,6 +372,33 @@ export class KnifeStroke extends StampedStroke {
     });
     spread(r.tipVolume, n - 1, bead);
     spread(r.tuftVolume, n - 1, store);
+    if (this.way === 0) for (let k = 0; k < n; k++) this.lumpy(k);
+  }
+
+  /**
+   * Paint sits on the blade as it was taken up: in lumps, and where colours meet in streaks of one and the other. What
+   * a column has comes from beside it, more or less of it; the whole of each pigment stays.
+   */
+  private lumpy(channel: number): void {
+    const { columns, channels: n } = this;
+    const { f32 } = this.painting.arena;
+    const column = this.edge.columnMm;
+    const s = this.seed & 0xffff;
+    const before = Float64Array.from({ length: columns }, (_, c) => f32[this.bead + c * n + channel]);
+    const first = before.findIndex((v) => v > 0);
+    const last = before.findLastIndex((v) => v > 0);
+    let [sum, to] = [0, 0];
+    const after = before.map((v, c) => {
+      sum += v;
+      if (c < first || c > last || first < 0) return 0;
+      const u = c * column;
+      const beside = (noise1(u / 1.1, s + 61) - 0.5) * 5 + (noise1(u / 0.45, s + 62) - 0.5) * 2.5;
+      const from = Math.max(first, Math.min(last, c + Math.round(beside / column)));
+      const much = 0.5 + 0.6 * noise1(u / 3.7, s + 63) + 0.4 * noise1(u / 1.3, s + 64);
+      to += before[from] * much;
+      return before[from] * much;
+    });
+    if (to > 0) after.forEach((v, c) => (f32[this.bead + c * n + channel] = (v * sum) / to));
   }
 
   /** Puts the paint back into the reservoir. */
