@@ -9,8 +9,8 @@ const GROUNDS: readonly Ground[] = THOROUGH
       [120, 150, 220].map((ppi, n) => ({ surface, ppi, seed: 12 + n })),
     )
   : [
-      { surface: 'paper-cold', ppi: 150, seed: 12 },
-      { surface: 'paper-hot', ppi: 150, seed: 9 },
+      { surface: 'paper-cold', ppi: 120, seed: 12 },
+      { surface: 'paper-hot', ppi: 120, seed: 9 },
       { surface: 'paper-rough', ppi: 120, seed: 7 },
     ];
 

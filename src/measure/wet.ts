@@ -394,6 +394,24 @@ export function driesIn(ground: Ground, water = 0.9): { shines: number; damp: nu
   return out;
 }
 
+/** Strokes of brushes with a belly and a point, under a steady hand: how broad they are near where they begin. */
+function begun(ground: Ground): Reading[] {
+  return (['mop', 'wash-round'] as const).map((tool) => {
+    const studio = groundFor(ground, 60, 24);
+    paint(studio, ...dipped(tool, 9, { PB15_3: 1 }, { water: 0.6 }), line(14, 12, 50, 12), DRY);
+    const { width, height, values, mmPerPx } = laid(studio, 'PB15_3');
+    const most = quantile(values, 0.98);
+    const widths = Array.from({ length: width }, (_, x) => {
+      let n = 0;
+      for (let y = 0; y < height; y++) if (values[y * width + x] > 0.2 * most) n++;
+      return n * mmPerPx;
+    });
+    const whole = quantile(widths.slice(Math.round(25 / mmPerPx), Math.round(40 / mmPerPx)), 0.5);
+    const start = widths.findIndex((mm) => mm > 0);
+    return { what: `${tool}: width near its start to the whole`, value: widths[start + Math.round((0.12 * whole) / mmPerPx)] / whole, least: 0.45 }; // prettier-ignore
+  });
+}
+
 const on = 'paper' as const;
 export const WET: readonly Behaviour[] = [
   { id: 'granulation', says: 'A granulating wash flocks on several scales, and its edge wavers with a rim that swells and fades.', on, measure: grained },
@@ -404,6 +422,7 @@ export const WET: readonly Behaviour[] = [
   { id: 'neighbours', says: 'Wet neighbours meet, and a colour that is let in runs.', on, measure: meeting },
   { id: 'fingers', says: 'A stroke into a wet sheet frays.', on, measure: wetInWet },
   { id: 'drops', says: 'Drops are round on any grid.', on, measure: drops },
+  { id: 'wash-start', says: 'A stroke begins as round as the brush is, and not as an arrow.', on, measure: begun },
   { id: 'dry-brush-hairs', says: 'A dry brush leaves streaks of its hairs and ragged ends.', on, measure: dryBrush },
   { id: 'damp-stage', says: 'A wash shines for a while, and the sheet stays damp after it.', on, measure: (g) => {
     const { shines, damp } = driesIn(g);

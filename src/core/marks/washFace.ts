@@ -60,11 +60,15 @@ export class WashFace {
       return round - (qx > 0 && qy > 0 ? Math.sqrt(qx * qx + qy * qy) : Math.max(qx, qy));
     }
     const belly = t.radius - Math.sqrt(ex * ex + ey * ey);
-    const { point } = this.form;
-    if (point <= 1 || along >= 0) return belly;
-    // the point trails behind the belly
-    const left = 1 + along / (point * t.radius);
+    const tail = this.tail(t);
+    if (tail <= t.radius || along >= 0) return belly;
+    const left = 1 + along / tail;
     return left > 0 ? Math.max(belly, 0.8 * (t.radius * left * (1 + 0.35 * (1 - left)) - Math.abs(across))) : belly;
+  }
+
+  /** How far the point trails behind the belly, mm: in a stroke no farther than it has come since it was set down. */
+  tail({ radius, way = Infinity }: Touch): number {
+    return Math.min(radius * this.form.point, 0.4 * radius + way);
   }
 
   /** How far inside the touch a place lies, mm, with the holes of a sponge. */

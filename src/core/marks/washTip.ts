@@ -109,8 +109,7 @@ export class WashTip {
       const y = radius * Math.abs(dx) + long * Math.abs(dy);
       return [x, y, x, y];
     }
-    // the point trails behind the belly
-    const tail = radius * form.point;
+    const tail = face.tail(t);
     return [Math.max(radius, tail * dx), Math.max(radius, tail * dy), Math.max(radius, -tail * dx), Math.max(radius, -tail * dy)]; // prettier-ignore
   }
 

@@ -168,7 +168,7 @@ export function Rack() {
       {paintings?.length === 0 && !hanging && <p className="quiet">The rack is empty. Prepare a ground to begin.</p>}
       <ul className={styles.list} aria-label="Paintings">
         {paintings?.map((painting) => (
-          <li key={painting.id} className={styles.item}>
+          <li key={painting.id}>
             <Link
               href={`/easel?painting=${painting.id}`}
               className={styles.canvas}
