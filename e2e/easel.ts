@@ -175,6 +175,22 @@ export function patch(page: Page, x: number, y: number, half = 6): Promise<numbe
   );
 }
 
+/** The same once it changes no more: a picture that follows a slider comes a moment after it. */
+export async function patchAtRest(page: Page, x: number, y: number): Promise<number[]> {
+  let last = await patch(page, x, y);
+  await expect
+    .poll(
+      async () => {
+        const before = last;
+        last = await patch(page, x, y);
+        return distance(last, before);
+      },
+      { intervals: [1000] },
+    )
+    .toBe(0);
+  return last;
+}
+
 export const distance = (a: number[], b: number[]): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 
 /** Waits until everything painted so far is kept. */
