@@ -186,7 +186,10 @@ export class Keeping {
     this.snapshots.begin(studio, this.all.length, this.whole ? this.writer.checksum : undefined);
   }
 
-  /** Goes on with the snapshot. @param tiles how many are written at once @param hurried see Snapshots.next @returns whether it is complete */
+  /**
+   * Goes on with the snapshot.
+   * @param tiles how many are written at once @param hurried see Snapshots.next @returns whether it is complete
+   */
   async continueSnapshot(tiles = 1, hurried = false): Promise<boolean> {
     try {
       return await this.snapshots.next(() => this.writer.stored(), tiles, hurried);

@@ -60,7 +60,7 @@ export class KeptPast {
 
   /**
    * Reads the steps before a snapshot, and puts them back into the studio that was opened from it, the latest first, as
-   * far as they are there. Comes back after each.
+   * far as they are there. Yields after each.
    */
   async *putBack(studio: Studio, { past = [] }: SnapshotManifest): AsyncGenerator<undefined, void, undefined> {
     const known: { layer: Layer; look: LayerLook }[] = [];

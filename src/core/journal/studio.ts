@@ -359,7 +359,10 @@ export class Studio {
     this.past = [...moments, ...this.past];
   }
 
-  /** What is kept of the last steps, the latest last: as many as there are, and as the layers that are there have to do with. */
+  /**
+   * What is kept of the last steps, the latest last. It ends before a step that belongs to another canvas, or to a layer
+   * that is not in the painting now.
+   */
   pastKept(most: number): readonly Moment[] {
     const { past, painting } = this;
     const there = new Set(this.allLayers);
