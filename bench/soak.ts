@@ -2,24 +2,28 @@
  * A long session, as JSON: does memory stay level and does the engine stay as quick as it was?
  *   npx tsx --expose-gc bench/soak.ts [STROKES] [browser]     (5000 in Node; 1000 in Chromium, which needs the built app)
  * In Node a painting is worked on through the engine's host, in oil, acrylic, watercolour, ink, pastel and graphite in
- * turn; figures are taken over strokes of all of them. What is stored lies in the same memory there, so the bytes that
- * the journal itself has are told beside the slope.
+ * turn, on a small sheet, so that the undo steps are full soon. Its layer goes for a fresh one after every 500 strokes,
+ * because dried paint is kept coat by coat, and a painting that only grows would hide a leak; so each 500 are the same
+ * work, and figures are taken at their ends. What is stored lies in the same memory there and is told apart.
  */
 import 'fake-indexeddb/auto';
 import { spawn } from 'node:child_process';
 import { chromium, type Page } from '@playwright/test';
 import { EngineHost } from '@/engine/host';
 import type { FromWorker, ToWorker } from '@/engine/protocol';
-import { readJournal, writePainting } from '@/engine/shelf';
+import { writePainting } from '@/engine/shelf';
 import type { Command } from '@/core/journal/commands';
 import { studioFor } from '@/measure/bench';
 import { percentile, round } from './measure';
 
 const strokes = Number(process.argv.find((a) => /^\d+$/.test(a)) ?? 0);
 const inBrowser = process.argv.includes('browser');
-/** Strokes until the undo steps are full, after which memory should stay level. */
+/** Strokes until the undo steps are full, after which memory should stay level; in the browser, until all is warm. */
+const FULL = 2500;
 const WARM = 200;
 const GROUP = 100;
+/** Strokes on one layer. */
+const LAYER = 500;
 
 /** Least squares slope of y over x. */
 function slope(points: readonly (readonly [number, number])[]): number {
@@ -38,7 +42,7 @@ const MEDIA = [
 ] as const;
 
 async function atTheHost(count: number): Promise<object> {
-  const { spec } = studioFor(120, 90, { ppi: 100, surface: { kind: 'paper-cold' } });
+  const { spec } = studioFor(60, 40, { ppi: 50, surface: { kind: 'paper-cold' } });
   const id = 'soak';
   await writePainting({ id, title: id, createdAt: 0, spec, photos: [] });
   const refused: string[] = [];
@@ -64,12 +68,10 @@ async function atTheHost(count: number): Promise<object> {
   const memory: [number, number][] = [];
   const stored: [number, number][] = [];
   const cpu: number[] = [];
-  for (let done = 0; done < count; done += GROUP) {
-    globalThis.gc?.();
-    memory.push([done, process.memoryUsage().heapUsed + process.memoryUsage().arrayBuffers]);
-    stored.push([done, JSON.stringify((await readJournal(id)).entries).length]);
+  let layer = 'L2';
+  for (let done = 0; done < count; done += LAYER) {
     const start = process.cpuUsage();
-    for (let k = 0; k < GROUP; k++) {
+    for (let k = 0; k < LAYER; k++) {
       if (k % 10 === 0) {
         const { tool, load } = MEDIA[(k / 10) % MEDIA.length];
         command({ do: 'tool', tool });
@@ -77,26 +79,58 @@ async function atTheHost(count: number): Promise<object> {
         if (load) command({ do: 'load', mixture: { PB29: 0.5, PW6: 0.5 }, amount: 1 });
       }
       say({ say: 'stroke-begin' });
-      const y = 4 + (k % 20) * 4;
-      const samples = Array.from({ length: 24 }, (_, i) => [i * 16, 6 + i * 4.4, y + Math.sin(i + k), 0.4 + 0.3 * Math.sin(i / 3), 0, 0, 0]); // prettier-ignore
+      const y = 2 + (k % 20) * 1.8;
+      const samples = Array.from({ length: 24 }, (_, i) => [i * 16, 3 + i * 2, y + Math.sin(i + k), 0.4 + 0.3 * Math.sin(i / 3), 0, 0, 0]); // prettier-ignore
       say({ say: 'stroke-samples', samples, newest: 0 });
       say({ say: 'stroke-end', said: said() });
       if (k % 10 === 9) command({ do: 'undo' });
       if (k % 10 === 9) await settled();
     }
     const { user, system } = process.cpuUsage(start);
-    cpu.push((user + system) / 1000 / GROUP);
-    process.stderr.write(`${done + GROUP} strokes, ${round(cpu.at(-1)!)} ms each\n`);
+    cpu.push((user + system) / 1000 / LAYER);
+    globalThis.gc?.();
+    const inStore = await storedBytes();
+    const { heapUsed, external } = process.memoryUsage();
+    memory.push([done + LAYER, heapUsed + external - inStore]);
+    stored.push([done + LAYER, inStore]);
+    process.stderr.write(`${done + LAYER} strokes, ${round(cpu.at(-1)!)} ms each, ${round(memory.at(-1)![1] / 1e6)} MB and ${round(inStore / 1e6)} MB stored\n`); // prettier-ignore
+    command({ do: 'layer.add', kind: 'paint' });
+    command({ do: 'layer.remove', layer });
+    layer = `L${done / LAYER + 3}`;
   }
-  const level = memory.filter(([at]) => at >= WARM);
+  const last = <T>(list: readonly T[]) => list[list.length - 1];
+  const full = ([at]: readonly [number, number]) => at >= Math.min(FULL, count / 2);
   return {
     strokes: count,
     refused: [...new Set(refused)],
-    bytesPerStroke: round(slope(level)),
-    ofWhichJournalText: round(slope(stored.filter(([at]) => at >= WARM))),
-    heapMb: { first: round(level[0][1] / 1e6), last: round(level.at(-1)![1] / 1e6) },
-    cpuMsPerStroke: { first: round(cpu[1]), last: round(cpu.at(-1)!), ratio: round(cpu.at(-1)! / cpu[1]) },
+    bytesPerStroke: { memory: round(slope(memory.filter(full))), stored: round(slope(stored.filter(full))) },
+    megabytes: { memory: memory.map(([, bytes]) => round(bytes / 1e6)), stored: stored.map(([, bytes]) => round(bytes / 1e6)) }, // prettier-ignore
+    cpuMsPerStroke: { each: cpu.map(round), ratio: round(last(cpu) / cpu[Math.min(cpu.length - 1, FULL / LAYER - 1)]) },
   };
+}
+
+/** Bytes of everything that lies in the storage of this process. */
+async function storedBytes(): Promise<number> {
+  const answer = <T>(request: IDBRequest<T>) =>
+    new Promise<T>((resolve, reject) => {
+      request.onsuccess = () => resolve(request.result);
+      request.onerror = () => reject(request.error ?? new Error('no answer'));
+    });
+  let bytes = 0;
+  for (const { name } of await indexedDB.databases()) {
+    const database = await answer(indexedDB.open(name!));
+    for (const store of database.objectStoreNames)
+      for (const value of await answer(database.transaction(store).objectStore(store).getAll())) bytes += sizeOf(value);
+    database.close();
+  }
+  return bytes;
+}
+
+function sizeOf(value: unknown): number {
+  if (value instanceof ArrayBuffer || ArrayBuffer.isView(value)) return value.byteLength;
+  if (typeof value === 'string') return 2 * value.length;
+  if (typeof value !== 'object' || value === null) return 8;
+  return Object.values(value).reduce((sum: number, inner) => sum + 16 + sizeOf(inner), 0);
 }
 
 async function inTheBrowser(count: number): Promise<object> {

@@ -308,43 +308,59 @@ function wetInWet(ground: Ground): Reading[] {
   ];
 }
 
+/** How far the paint in a part of a sheet (mm) is from round: rms of its radius, and of that what goes by four and by eight. */
+function outOfRound(sheet: Plane, area: readonly [number, number, number, number]) {
+  const part = cut(sheet, area);
+  const high = Math.max(...part.values);
+  const limit = 0.3 * quantile(part.values.filter((v) => v > 0.2 * high), 0.5); // prettier-ignore
+  let sx = 0;
+  let sy = 0;
+  let n = 0;
+  part.values.forEach((v, k) => {
+    if (v <= limit) return;
+    sx += k % part.width;
+    sy += Math.floor(k / part.width);
+    n++;
+  });
+  const radii = Array.from({ length: 72 }, () => 0);
+  part.values.forEach((v, k) => {
+    if (v <= limit) return;
+    const dx = (k % part.width) - sx / n;
+    const dy = Math.floor(k / part.width) - sy / n;
+    const sector = Math.min(71, Math.floor(((Math.atan2(dy, dx) + Math.PI) / (2 * Math.PI)) * 72));
+    radii[sector] = Math.max(radii[sector], Math.hypot(dx, dy));
+  });
+  const middle = mean(radii);
+  const harmonic = (order: number) => Math.hypot(...[Math.cos, Math.sin].map((f) => (2 / 72) * radii.reduce((s, r, k) => s + (r / middle) * f((2 * Math.PI * order * k) / 72), 0))); // prettier-ignore
+  return { out: deviation(radii) / middle, fourth: harmonic(4), eighth: harmonic(8) };
+}
+
 function drops(ground: Ground): Reading[] {
   const studio = groundFor(ground, 84, 56);
   for (const i of [0, 1, 2]) paint(studio, ...dipped('dropper', 5.3 + 1.2 * i, { PG7: 1 }, { water: 1 }), drop(15 + 26 * i, 28, 0.6)); // prettier-ignore
   paint(studio, wait(30), DRY);
   const sheet = blurredBy(laid(studio, 'PG7'), 0.12);
-  const worst = { out: 0, fourth: 0, eighth: 0 };
-  for (const i of [0, 1, 2]) {
-    const part = cut(sheet, [2 + 26 * i, 2, 26, 52]);
-    const high = Math.max(...part.values);
-    const limit = 0.3 * quantile(part.values.filter((v) => v > 0.2 * high), 0.5); // prettier-ignore
-    let sx = 0;
-    let sy = 0;
-    let n = 0;
-    part.values.forEach((v, k) => {
-      if (v <= limit) return;
-      sx += k % part.width;
-      sy += Math.floor(k / part.width);
-      n++;
-    });
-    const radii = Array.from({ length: 72 }, () => 0);
-    part.values.forEach((v, k) => {
-      if (v <= limit) return;
-      const dx = (k % part.width) - sx / n;
-      const dy = Math.floor(k / part.width) - sy / n;
-      const sector = Math.min(71, Math.floor(((Math.atan2(dy, dx) + Math.PI) / (2 * Math.PI)) * 72));
-      radii[sector] = Math.max(radii[sector], Math.hypot(dx, dy));
-    });
-    const middle = mean(radii);
-    const harmonic = (order: number) => Math.hypot(...[Math.cos, Math.sin].map((f) => (2 / 72) * radii.reduce((s, r, k) => s + (r / middle) * f((2 * Math.PI * order * k) / 72), 0))); // prettier-ignore
-    worst.out = Math.max(worst.out, deviation(radii) / middle);
-    worst.fourth = Math.max(worst.fourth, harmonic(4));
-    worst.eighth = Math.max(worst.eighth, harmonic(8));
-  }
+  const all = [0, 1, 2].map((i) => outOfRound(sheet, [2 + 26 * i, 2, 26, 52]));
   return [
-    { what: 'radius out of round, rms', value: worst.out, most: 0.05 },
-    { what: 'fourth harmonic', value: worst.fourth, most: 0.03 },
-    { what: 'eighth harmonic', value: worst.eighth, most: 0.025 },
+    { what: 'radius out of round, rms', value: Math.max(...all.map((o) => o.out)), most: 0.05 },
+    { what: 'fourth harmonic', value: Math.max(...all.map((o) => o.fourth)), most: 0.03 },
+    { what: 'eighth harmonic', value: Math.max(...all.map((o) => o.eighth)), most: 0.025 },
+  ];
+}
+
+/** A pipette that is held still: drop falls into drop, until the pool runs, and not along the grid. */
+function heldPipette(ground: Ground): Reading[] {
+  const pool = (ms: number, x: number, y: number) => {
+    const studio = groundFor(ground, 40, 40);
+    const readings = Array.from({ length: 41 }, (_, k) => [(ms * k) / 40, x, y, 0.6]);
+    paint(studio, ...dipped('dropper', 4, { PG7: 1 }), { do: 'stroke', samples: readings }, DRY);
+    return laid(studio, 'PG7');
+  };
+  const coats = (sheet: Plane) => sheet.values.reduce((sum, v) => sum + v, 0);
+  const long = pool(4000, 20.3, 19.6);
+  return [
+    { what: '4 s to 20 times .2 s', value: coats(long) / coats(pool(200, 20.3, 19.6)) / 20, least: 0.95, most: 1.05 },
+    { what: 'fourth harmonic', value: outOfRound(blurredBy(long, 0.12), [0, 0, 40, 40]).fourth, most: 0.07 },
   ];
 }
 
@@ -422,6 +438,7 @@ export const WET: readonly Behaviour[] = [
   { id: 'neighbours', says: 'Wet neighbours meet, and a colour that is let in runs.', on, measure: meeting },
   { id: 'fingers', says: 'A stroke into a wet sheet frays.', on, measure: wetInWet },
   { id: 'drops', says: 'Drops are round on any grid.', on, measure: drops },
+  { id: 'held-pipette', says: 'A pipette that is held still goes on, and its pool runs to all sides.', on, measure: heldPipette },
   { id: 'wash-start', says: 'A stroke begins as round as the brush is, and not as an arrow.', on, measure: begun },
   { id: 'dry-brush-hairs', says: 'A dry brush leaves streaks of its hairs and ragged ends.', on, measure: dryBrush },
   { id: 'damp-stage', says: 'A wash shines for a while, and the sheet stays damp after it.', on, measure: (g) => {

@@ -79,7 +79,7 @@ export class Basin {
     readonly tilesY: number,
     mmPerPx: number,
     /** Cells of the sheet: the tiles reach a little beyond. */
-    private readonly sheet: { readonly width: number; readonly height: number },
+    readonly sheet: { readonly width: number; readonly height: number },
   ) {
     this.factor = flowFactor(mmPerPx);
     this.side = TILE / this.factor;

@@ -546,6 +546,7 @@ export class Flow {
         (resist?.masking ?? 0) >> 2, (resist?.wax ?? 0) >> 2, gains,
       ); // prettier-ignore
       if (any) {
+        this.keepOnSheet(basin, index, gains);
         gained.set(index, gains);
         used++;
       }
@@ -578,6 +579,16 @@ export class Flow {
       before(layer, index);
       this.dampen(layer, index);
     }
+  }
+
+  /** Nothing is gained beyond the flow cells at the right and the lower edge of the sheet. */
+  private keepOnSheet({ sheet, factor, tilesX }: Basin, index: number, gains: number): void {
+    const { f32 } = this.arena;
+    const whole = (cells: number, tile: number) => Math.min(TILE, Math.ceil(cells / factor) * factor - tile * TILE);
+    const wide = whole(sheet.width, index % tilesX);
+    const high = whole(sheet.height, Math.floor(index / tilesX));
+    if (wide < TILE) for (let row = gains; row < gains + TILE_CELLS; row += TILE) f32.fill(0, row + wide, row + TILE);
+    if (high < TILE) f32.fill(0, gains + high * TILE, gains + TILE_CELLS);
   }
 
   private besideWet({ state, tilesX, tilesY }: Basin, index: number): boolean {

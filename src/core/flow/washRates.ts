@@ -41,12 +41,13 @@ export const FLOW = {
   barrierDry: 2.2,
   barrierDamp: 0.1,
   barrierRough: 1.15,
-  /** Cover that a front gains in a step for each wash above the barrier, and at most; pull on a tip. */
+  /** Cover that a front gains in a step for each wash above the barrier, and at most. */
   frontRate: 0.5,
   frontMost: 0.34,
-  tension: 0.25,
+  /** How much easier a gap between wet cells is closed. */
+  tension: 0.5,
   /** How much the front's curve over a flow cell or two holds or helps it. */
-  curve: 2.4,
+  curve: 3.5,
   /** Depths between which paint comes to spread freely. */
   openFrom: 0.2,
   openTo: 0.75,

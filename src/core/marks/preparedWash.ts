@@ -4,7 +4,7 @@ import type { Painting } from '@/core/film/painting';
 import { flowOf, type BeforeTile } from '@/core/flow/flowing';
 import { hypot, maths } from '@/core/maths/maths';
 import { randomFrom } from '@/core/surface/noise';
-import { emptyReservoir } from './reservoir';
+import { emptyReservoir, reservoirMass } from './reservoir';
 import { startSettings } from './tools';
 import { WASH_FORMS } from './washForms';
 import { loadWash } from './washLoad';
@@ -51,7 +51,7 @@ class Washer {
     const reservoir = emptyReservoir(1, 1, 1, 0);
     const { ledger } = painting;
     loadWash(reservoir, { ...form, holds: 4 * form.holds }, sizeMm, mixture, amount, wetness);
-    reservoir.pigments.forEach((p, k) => (ledger.loaded[p] += reservoir.tuftMass[k][0]));
+    reservoirMass(reservoir, ledger.loaded);
     ledger.water.loaded += reservoir.tuftVolume[0] / 1000;
     const settings = { ...startSettings(tool), sizeMm };
     const setting = { painting, layer, settings, seed: Math.floor(random() * 2 ** 30), before, pace: 1 };
@@ -62,7 +62,7 @@ class Washer {
       stroke.add({ t: this.t, x, y, pressure: 0.9, tiltX: 0, tiltY: 0, twist: 0 });
     });
     stroke.end();
-    reservoir.pigments.forEach((p, k) => (ledger.removed[p] += reservoir.tuftMass[k][0]));
+    reservoirMass(reservoir, ledger.removed);
     ledger.water.removed += reservoir.tuftVolume[0] / 1000;
   }
 

@@ -6,7 +6,7 @@ import type { PixelRect } from '@/core/film/pixelRect';
 import { flowOf, type BeforeTile } from '@/core/flow/flowing';
 import { hypot } from '@/core/maths/maths';
 import { OutlineDistance, type Outline } from './outlineDistance';
-import { emptyReservoir } from './reservoir';
+import { emptyReservoir, reservoirMass } from './reservoir';
 import { lostEdge } from './silhouette';
 import { MOST_WAVER, WashFace, type Touch } from './washFace';
 import { filmOf, touchArea, type WashForm } from './washForms';
@@ -76,13 +76,13 @@ export function washShape(
   const reservoir = emptyReservoir(1, 1, 1, 0);
   const holds = (MADE_UP * w * h) / touchArea(poured, sizeMm);
   loadWash(reservoir, { ...poured, holds }, sizeMm, mixture, strength, wetness);
-  reservoir.pigments.forEach((p, k) => (ledger.loaded[p] += reservoir.tuftMass[k][0]));
+  reservoirMass(reservoir, ledger.loaded);
   ledger.water.loaded += reservoir.tuftVolume[0] / 1000;
   const load = new WashInHand(reservoir, poured);
   const tip = new WashTip(painting, layer, before, poured, load, seed, 1, 0, guard, face(distance));
   tip.touch({ ...all, x: left * mmPerPx + w / 2, y: top * mmPerPx + h / 2, radius: hypot(w, h) / 2 });
   load.close();
-  reservoir.pigments.forEach((p, k) => (ledger.removed[p] += reservoir.tuftMass[k][0]));
+  reservoirMass(reservoir, ledger.removed);
   ledger.water.removed += reservoir.tuftVolume[0] / 1000;
   return tip.takeTouched();
 } // prettier-ignore

@@ -134,7 +134,7 @@ export const takesPaint = (tool: ToolId): boolean =>
 export const isWash = (tool: ToolId): boolean => ['wash', 'drops', 'splatter'].includes(kindOf(tool));
 
 /** Whether a tool gives by time, so that it goes on where it is held still. */
-export const givesByTime = (tool: ToolId): boolean => kindOf(tool) === 'spray';
+export const givesByTime = (tool: ToolId): boolean => ['spray', 'drops'].includes(kindOf(tool));
 
 /** Whether a tool is for paper and water: what it leaves is dissolved, carried or held off by washes. */
 export const isWatercolour = (tool: ToolId): boolean =>

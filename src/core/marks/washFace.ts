@@ -19,6 +19,8 @@ export interface Touch {
   readonly phase?: number;
   /** Depth of film it wants to leave; what is in the brush decides where this is left out. */
   readonly film?: number;
+  /** The film comes on top of what is there, up to this depth, washes: drops that fall into each other. */
+  readonly stands?: number;
 }
 
 /** Width of a bundle of hairs, mm. */

@@ -7,8 +7,8 @@ import { emptying, filmOf, touchArea, type WashForm } from './washForms';
 
 /**
  * Water and pigment in a watercolour brush: one well mixed belly, kept in the same form as the paint of other tools.
- * `tuftVolume` is water (um mm2), `tuftMass` pigment (coats mm2), `amount` the film that it leaves when full (washes),
- * `tipFull` its water when it was loaded.
+ * `tuftVolume` is water (um mm2), `tuftMass` pigment in it (coats mm2), `tipMass` pigment that strokes below full
+ * strength held back, `amount` the film that it leaves when full (washes), `tipFull` its water when it was loaded.
  */
 export const WASH_CARRIER: Carrier = {
   across: 1,
@@ -58,7 +58,7 @@ export function loadWash(
 export function squeezeOut(r: Reservoir, keeps: number): number {
   const gone = r.tuftVolume[0] * (1 - keeps);
   r.tuftVolume[0] *= keeps;
-  for (const plane of r.tuftMass) plane[0] *= keeps;
+  for (const plane of [...r.tuftMass, ...r.tipMass]) plane[0] *= keeps;
   return gone;
 }
 
@@ -66,13 +66,36 @@ export function squeezeOut(r: Reservoir, keeps: number): number {
 export class WashInHand {
   water: number;
   readonly mass = new Map<number, number>();
+  /** Pigment that was held back: the rest is as strong as before, however much water has left the brush. */
+  private readonly heel = new Map<number, number>();
 
   constructor(
     readonly reservoir: Reservoir,
     private readonly form: WashForm,
   ) {
     this.water = reservoir.tuftVolume[0];
-    reservoir.pigments.forEach((p, i) => this.mass.set(p, reservoir.tuftMass[i][0]));
+    reservoir.pigments.forEach((p, i) => {
+      this.mass.set(p, reservoir.tuftMass[i][0]);
+      this.heel.set(p, reservoir.tipMass[i][0]);
+    });
+  }
+
+  /**
+   * What a touch made of the belly.
+   * @param used water that left it, um mm2 @param gains pigment that left it, coats mm2; both less than 0 where it took
+   * @param strength share of its own pigment that went with the water
+   */
+  gave(used: number, gains: ReadonlyMap<number, number>, strength: number): void {
+    const { mass, heel } = this;
+    const holds = this.water > 0 ? Math.min(1, Math.max(0, used) / this.water) * Math.max(0, 1 - strength) : 0;
+    for (const [pigment, had] of mass) {
+      const left = Math.max(0, had - (gains.get(pigment) ?? 0));
+      const held = Math.min(left, holds * had);
+      mass.set(pigment, left - held);
+      if (held > 0) heel.set(pigment, (heel.get(pigment) ?? 0) + held);
+    }
+    for (const [pigment, gain] of gains) if (!mass.has(pigment)) mass.set(pigment, Math.max(0, -gain));
+    this.water = Math.max(0, this.water - used);
   }
 
   /** Depth of film that it would leave now, washes. */
@@ -91,10 +114,11 @@ export class WashInHand {
   /** Gives everything back to the reservoir. */
   close(): void {
     const r = this.reservoir;
-    const kept = [...this.mass.keys()].filter((p) => this.mass.get(p)! > 0).sort((a, b) => a - b);
+    const { mass, heel } = this;
+    const kept = [...mass.keys()].filter((p) => mass.get(p)! > 0 || heel.get(p)! > 0).sort((a, b) => a - b);
     r.pigments = kept;
-    r.tuftMass = kept.map((p) => Float32Array.of(this.mass.get(p)!));
-    r.tipMass = kept.map(() => new Float32Array(1));
+    r.tuftMass = kept.map((p) => Float32Array.of(mass.get(p)!));
+    r.tipMass = kept.map((p) => Float32Array.of(heel.get(p) ?? 0));
     r.tuftVolume = Float32Array.of(Math.max(0, this.water));
   }
 }

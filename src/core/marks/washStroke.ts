@@ -5,7 +5,7 @@ import { hypot, maths } from '@/core/maths/maths';
 import { noise1, randomFrom } from '@/core/surface/noise';
 import { DabWalker } from './dabbing';
 import { PathBuilder, StampWalker, type Sample, type Stamp } from './path';
-import { emptyReservoir, type Reservoir } from './reservoir';
+import { emptyReservoir, reservoirMass, type Reservoir } from './reservoir';
 import { felt, type StrokeInProgress, type StrokeSetting } from './stampedStroke';
 import type { WashForm } from './washForms';
 import { WashInHand } from './washLoad';
@@ -162,7 +162,7 @@ export class WashStroke implements StrokeInProgress {
     return seconds;
   }
 
-  private timeTo(t: number): void {
+  protected timeTo(t: number): void {
     this.clock ??= t;
     const step = STEP_MS / this.setting.pace;
     while (this.clock + step <= t) {
@@ -172,8 +172,44 @@ export class WashStroke implements StrokeInProgress {
   }
 }
 
-/** Drops from a full brush or a pipette: one where it is set down, more as it is drawn along. */
+/** Time from one drop to the next where a pipette is held still, ms; way after which it is not still, sizes. */
+const DROP_MS = 200;
+const DROP_STILL = 0.05;
+/** Depth, in washes, above which no further drop stays where it falls. */
+const DROP_STANDS = 9;
+
+/** Drops from a full brush or a pipette: one where it is set down, more as it is drawn along or held still. */
 export class DropStroke extends WashStroke {
+  /** Where it is held, and since when for the next drop. */
+  private held: Sample | undefined;
+  private begun = false;
+  /** Way of the hand, mm. Until it is long enough for a second drop, the path only repeats the first. */
+  private moved = 0;
+
+  override add(sample: Sample): void {
+    const { held } = this;
+    const { settings } = this.setting;
+    const way = held ? hypot(sample.x - held.x, sample.y - held.y) : 0;
+    this.moved += way;
+    if (held && way < DROP_STILL * settings.sizeMm) this.dropWhileStill(held, sample);
+    else this.held = { ...sample, t: sample.t + DROP_MS / 2 };
+    if (!this.begun && sample.pressure > 0.01) {
+      this.begun = true;
+      this.fall({ ...sample, pressure: felt(sample.pressure, settings) });
+    }
+    super.add(sample);
+  }
+
+  /** Drops by time from what is held to a reading at the same place. */
+  private dropWhileStill(held: Sample, now: Sample): void {
+    let { t } = held;
+    for (; t + DROP_MS <= now.t; t += DROP_MS) {
+      this.timeTo(t + DROP_MS);
+      this.fall({ ...held, pressure: felt(now.pressure, this.setting.settings) }, DROP_STANDS);
+    }
+    this.held = { ...held, t };
+  }
+
   protected override spacing(): number {
     return Math.max(0.5, this.setting.settings.sizeMm * 1.6);
   }
@@ -183,8 +219,13 @@ export class DropStroke extends WashStroke {
   }
 
   protected override stamp({ point }: Stamp): void {
-    if (this.load.water <= 0) return;
-    this.tip.touch({ ...point, dx: 1, dy: 0, speed: 0, radius: this.radius(point.pressure), film: 1.1 + 0.65 * point.pressure }); // prettier-ignore
+    if (this.moved >= this.spacing()) this.fall(point);
+  }
+
+  private fall(point: Sample, stands?: number): void {
+    if (point.pressure <= 0.01 || this.load.water <= 0) return;
+    const film = 1.1 + 0.65 * point.pressure;
+    this.tip.touch({ ...point, dx: 1, dy: 0, speed: 0, radius: this.radius(point.pressure), film, stands });
   }
 }
 
@@ -240,7 +281,7 @@ export class BlotStroke extends WashStroke {
   override end(): void {
     super.end();
     const { ledger } = this.setting.painting;
-    this.drunk.pigments.forEach((p, k) => (ledger.removed[p] += this.drunk.tuftMass[k][0]));
+    reservoirMass(this.drunk, ledger.removed);
     ledger.water.removed += this.drunk.tuftVolume[0] / 1000;
   }
 }

@@ -93,8 +93,7 @@ export class WashTip {
         used += this.touchTile(ty * tilesX + tx, rect, t, film, gains, load.water - used);
       }
     }
-    for (const [pigment, gain] of gains) load.mass.set(pigment, Math.max(0, (load.mass.get(pigment) ?? 0) - gain));
-    load.water = Math.max(0, load.water - used);
+    load.gave(used, gains, this.strength * (1 - this.blend));
     growRect(this.touched, { left: x0, top: y0, right: x1 + 1, bottom: y1 + 1 });
   }
 
@@ -165,7 +164,8 @@ export class WashTip {
     const trailX = (-0.3 * t.dx) / mmPerPx;
     const trailY = (-0.3 * t.dy) / mmPerPx;
     const thirsty = form.thirsty === true;
-    const exchange = form.exchange + (0.35 - form.exchange) * this.blend;
+    // what falls from above does not stir
+    const exchange = t.stands === undefined ? form.exchange + (0.35 - form.exchange) * this.blend : 0;
     const scrub = form.scrub;
     const cellMm2 = mmPerPx * mmPerPx;
     const coarseMm2 = cellMm2 * factor * factor;
@@ -260,7 +260,8 @@ export class WashTip {
         f32[basin.at.share + coarse] = share;
         const water = basin.at.water + coarse;
         const depth = f32[water] / share;
-        let gives = form.flow * (film - depth);
+        const wanted = t.stands === undefined ? film : Math.max(depth, Math.min(t.stands, depth + film));
+        let gives = form.flow * (wanted - depth);
         if (gives > 0) gives = thirsty ? 0 : Math.min(gives, Math.max(0, has - used) / (sum * coarseMm2 * WASH_UM));
         f32[water] += gives * sum;
         used += gives * sum * coarseMm2 * WASH_UM;
