@@ -306,6 +306,25 @@ function slab(ground: Ground): Reading[] {
   ];
 }
 
+/** What is left on a knife hangs in strings, which it leaves along its way and not on every crest of the weave. */
+function runsOut(ground: Ground): Reading[] {
+  const weave = WEAVES[ground.surface];
+  const { studio, way } = laid(ground, 90, 20, 0);
+  paint(studio, { do: 'tool', tool: 'knife', sizeMm: 17, body: 0.6, hold: 'flat' }, { do: 'rinse' }, { do: 'load', mixture: { PB28: 1, PW6: 2 }, amount: 0.15 }, drawn(way, 90, { pressure: 0.4 })); // prettier-ignore
+  const windows = Array.from({ length: 11 }, (_, k) => covered(swath(studio, way, 6 * k, 6 * k + 20, 6)));
+  const tail = windows.reduce((a, b) => (Math.abs(meanOf(b) - 0.35) < Math.abs(meanOf(a) - 0.35) ? b : a));
+  const across = deviation(rowMeans(tail)) ** 2;
+  const along = deviation(columnMeans(tail)) ** 2;
+  const readings: Reading[] = [{ what: 'variance across to along', value: across / along, least: 0.08 }];
+  if (!weave) return readings;
+  const { lattice, streaks } = powers(tail, weave);
+  return [
+    ...readings,
+    { what: 'power on the lattice of the weave', value: lattice, most: 0.055 },
+    { what: 'power in streaks along the way', value: streaks, least: 0.2 },
+  ];
+}
+
 /** Share of a film that a scraper leaves. */
 function scraped(ground: Ground, pressure: number): number {
   const studio = groundFor(ground, 60, 40);
@@ -429,6 +448,11 @@ export const OIL: readonly Behaviour[] = [
   { id: 'opening', says: 'A brush opens with the pressure, and a stroke that fades ends in hairs.', measure: opening },
   { id: 'scumble', says: 'A dry brush over dried relief breaks softly.', measure: scumbled },
   { id: 'knife-slab', says: 'A slab of the knife is no plastic: it chatters, and its start is ragged.', measure: slab },
+  {
+    id: 'knife-runs-out',
+    says: 'A knife that runs out leaves strings along its way, and no screen of crests.',
+    measure: runsOut,
+  },
   { id: 'scraper', says: 'A scraper leaves what lies in the valleys.', measure: scraper },
   { id: 'wiped', says: 'A wiped brush is nearly clean.', measure: wiped },
   {

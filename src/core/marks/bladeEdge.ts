@@ -60,9 +60,10 @@ export class BladeEdge {
   /**
    * What the edge is at this moment: its nicks, and on them lumps and dried crumbs that it drags along for a while,
    * chatter that runs along it, and, where it was set down, places to which the paint has not run yet.
+   * @param starved how little paint is left on it, 0..1: what is left hangs in strings, and misses what lies between
    * @param way of the stroke, mm @param since way since it was set down, mm
    */
-  roughen(stand: number, way: number, since: number, seed: number): void {
+  roughen(stand: number, starved: number, way: number, since: number, seed: number): void {
     const { f32 } = this.arena;
     const { form } = this;
     const scale = 1 / this.nickUm(stand);
@@ -75,6 +76,10 @@ export class BladeEdge {
       um += (noise2(x / 1.5, way / 9, seed + 54) - 0.5) * 50;
       const landing = 0.15 + 2.1 * noise1(x / 0.7, seed + 55) * noise1(x / 2.4, seed + 56);
       let at = f32[this.nick + i] + um * deep;
+      if (starved > 0) {
+        const strings = noise2(x / 0.9, way / 11, seed + 57) + 0.6 * noise2(x / 0.35, way / 5, seed + 58) + 0.8 * noise2(x / 3.1, way / 4, seed + 59); // prettier-ignore
+        at += scale * starved * STRINGS_UM * (strings - 1.05);
+      }
       if (since < landing) at += 2600 * scale * (1 - since / landing);
       f32[this.rough + i] = at;
     }
@@ -125,6 +130,9 @@ export class BladeEdge {
     }
   }
 }
+
+/** How much higher and lower the paint hangs on a blade that is nearly empty, um. */
+const STRINGS_UM = 260;
 
 /** A blade rests mostly on what stands highest. */
 const restsOn = (mean: number, most: number): number => 0.4 * mean + 0.6 * most;

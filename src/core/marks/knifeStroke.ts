@@ -26,6 +26,10 @@ const FEED_MM = 5;
 const BEYOND_UM_PER_MM = 900;
 /** A bead as thick as this carries the blade, um over 1 mm. */
 const CARRYING_UM = 1200;
+/** A bead thinner than this hangs unevenly on the blade, um over 1 mm. */
+const STARVED_UM = 700;
+/** A blade with less than this is bare, um over 1 mm. */
+const BARE_UM = 8;
 /** Film that even a pressed blade leaves, um. */
 const LEAST_UM = 3;
 /** Beads thinner than this are not left standing, um over 1 mm. */
@@ -152,7 +156,10 @@ export class KnifeStroke extends StampedStroke {
       stands * form.standUm * maths.pow(1 - pressure, 1.5) +
       stands * form.liftUm * this.feltBody * Math.sqrt(1 - pressure);
     // a bead carries the blade; without one it sinks into the film that it finds, the deeper the harder it is pressed
-    const carried = Math.min(1, this.beadUm() / CARRYING_UM);
+    const beadUm = this.beadUm();
+    const carried = Math.min(1, beadUm / CARRYING_UM);
+    const hangs = settings.hold === 'flat' && form.leaves > 0 ? Math.min(1, beadUm / BARE_UM) : 0;
+    const starved = hangs * Math.max(0, 1 - beadUm / STARVED_UM);
     // on its edge an empty blade cuts down to the ground
     const cuts = settings.hold === 'edge' ? 0.15 : 1;
     const sunk = cuts * Math.min(held, this.feltUm * (1.05 - maths.pow(pressure, 1.2)));
@@ -175,7 +182,7 @@ export class KnifeStroke extends StampedStroke {
       [cos, sin, (point.x + cos * shift) / mm - window.x0, (point.y + sin * shift) / mm - window.y0],
       b + BLADE.cos,
     );
-    this.edge.roughen(stand, way, way - this.downAt, s);
+    this.edge.roughen(stand, starved, way, way - this.downAt, s);
     this.edge.clearFelt();
     f32.set(
       [
