@@ -84,7 +84,7 @@ export const WASH_FORMS = {
     ragged: 1,
     strength: 1.2,
   },
-  gouache: { ...usual, least: 0.35, flow: 0.5, exchange: 0.04, holds: 40, parts: 0.8, strength: 5.2 },
+  gouache: { ...usual, least: 0.35, flow: 0.5, exchange: 0.04, holds: 40, parts: 0.8, strength: 5.8 },
   thirsty: {
     ...hairless,
     least: 0.4,

@@ -66,7 +66,7 @@ export const ROLL: readonly { readonly mark: string; readonly cards: readonly Ca
       card('dry-brush', 'Dry brush', 'broken', 'meets the peaks of the paper'),
       card('sponge-natural', 'Natural sponge', 'broken', 'leaves and stones'),
       card('splatter', 'Splatter', 'drops', 'flung from a full brush'),
-      card('dropper', 'Dropper', 'drop', 'charges a wash, makes back-runs'),
+      card('dropper', 'Dropper', 'drop', 'charges a wash, makes back-runs; held still it goes on'),
       card('salt', 'Salt', 'stars', 'strewn on a wash that shines'),
     ],
   },
