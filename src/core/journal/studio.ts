@@ -74,6 +74,8 @@ export class Studio {
   private whole = true;
   private floor = 0;
   private past: Moment[] = [];
+  /** Bytes of the moments of the past, as they were counted last. */
+  private readonly bytesKept = new WeakMap<Moment, number>();
   private future: Undone[] = [];
   private pending: Moment | undefined;
   /** The place in the history before which steps will be put back, and tiles that time has changed since. */
@@ -735,9 +737,14 @@ export class Studio {
     this.past.push(this.pending);
     this.pending = undefined;
     this.future = [];
+    // only the newest two can have come to keep more: what the others keep was counted before
+    const newest = this.past.length - 2;
     let bytes = 0;
     for (let i = this.past.length - 1; i >= 0; i--) {
-      bytes += momentBytes(this.past[i]);
+      const moment = this.past[i];
+      const counted = i >= newest ? momentBytes(moment) : (this.bytesKept.get(moment) ?? momentBytes(moment));
+      this.bytesKept.set(moment, counted);
+      bytes += counted;
       if (bytes > this.historyBytes) {
         this.past = this.past.slice(i + 1);
         break;
