@@ -254,6 +254,7 @@ test('an adjustment follows the hand, can be changed later, and is masked', asyn
   await page.getByRole('menuitem', { name: /All hidden/ }).click();
   await expect.poll(async () => distance(await patch(page, 350, 300), dark)).toBeLessThan(4);
   await drawer(page).getByText('white', { exact: true }).click();
+  await expect(drawer(page).getByRole('radio', { name: 'white' })).toBeChecked();
   await penStroke(page, straight(300, 300, 400, 300, 0.9));
   await penStroke(page, straight(400, 300, 300, 300, 0.9));
   await expect.poll(async () => distance(await patch(page, 350, 300, 3), light)).toBeLessThan(25);
