@@ -170,7 +170,8 @@ async function paintUntil(hand: Hand, page: Page, stop: () => boolean, pick: Ran
 /** Sends the painting out as a file. */
 async function sendOut(page: Page): Promise<Buffer> {
   await page.getByRole('button', { name: 'Send out' }).click();
-  const download = page.waitForEvent('download');
+  // it waits for every stroke that is not worked off yet
+  const download = page.waitForEvent('download', { timeout: 120_000 });
   await page.getByRole('menuitem', { name: /Painting file/ }).click();
   return readFileSync(await (await download).path());
 }
