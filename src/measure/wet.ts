@@ -352,7 +352,13 @@ function drops(ground: Ground): Reading[] {
 function heldPipette(ground: Ground): Reading[] {
   const pool = (ms: number, x: number, y: number) => {
     const studio = groundFor(ground, 40, 40);
-    const readings = Array.from({ length: 41 }, (_, k) => [(ms * k) / 40, x, y, 0.6]);
+    const readings = Array.from({ length: 401 }, (_, k) => [
+      (ms * k) / 400,
+      x + 0.06 * Math.sin(2.1 * k),
+      y + 0.06 * Math.cos(3.7 * k),
+      0.6,
+    ]); // a hand trembles
+
     paint(studio, ...dipped('dropper', 4, { PG7: 1 }), { do: 'stroke', samples: readings }, DRY);
     return laid(studio, 'PG7');
   };

@@ -153,7 +153,6 @@ export function pushWater(f32: Float32Array, i32: Int32Array, block: number, at:
     ground: number,
     tilt: number,
   ) => {
-    // prettier-ignore
     const here = f32[share + i];
     const there = f32[share + i - back];
     if (here <= 0 || there <= 0) {

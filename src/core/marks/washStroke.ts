@@ -182,21 +182,27 @@ const DROP_STANDS = 9;
 export class DropStroke extends WashStroke {
   /** Where it is held, and since when for the next drop. */
   private held: Sample | undefined;
+  /** The first drop has fallen: where the hand comes down, before the path says so. */
   private begun = false;
-  /** Way of the hand, mm. Until it is long enough for a second drop, the path only repeats the first. */
+  /** Way of the hand so far, mm: until it is long enough for a second drop, the path only repeats the first. */
   private moved = 0;
 
   override add(sample: Sample): void {
     const { held } = this;
     const { settings } = this.setting;
-    const way = held ? hypot(sample.x - held.x, sample.y - held.y) : 0;
-    this.moved += way;
-    if (held && way < DROP_STILL * settings.sizeMm) this.dropWhileStill(held, sample);
-    else this.held = { ...sample, t: sample.t + DROP_MS / 2 };
     if (!this.begun && sample.pressure > 0.01) {
       this.begun = true;
       this.fall({ ...sample, pressure: felt(sample.pressure, settings) });
     }
+    const strays = held ? hypot(sample.x - held.x, sample.y - held.y) : 0;
+    if (held && strays < DROP_STILL * settings.sizeMm) {
+      this.dropWhileStill(held, sample);
+      // a hand that trembles has not moved
+      super.add({ ...sample, x: held.x, y: held.y });
+      return;
+    }
+    this.moved += strays;
+    this.held = { ...sample, t: sample.t + DROP_MS / 2 };
     super.add(sample);
   }
 
@@ -219,7 +225,8 @@ export class DropStroke extends WashStroke {
   }
 
   protected override stamp({ point }: Stamp): void {
-    if (this.moved >= this.spacing()) this.fall(point);
+    // a drop that falls into others takes nothing back
+    if (this.moved >= this.spacing()) this.fall(point, DROP_STANDS);
   }
 
   private fall(point: Sample, stands?: number): void {
