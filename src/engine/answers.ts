@@ -2,11 +2,10 @@ import { digest } from '@/core/journal/digest';
 import type { Studio } from '@/core/journal/studio';
 import { encodePng } from '@/core/formats/png';
 import { pictureRaster } from '@/core/formats/planes';
-import { thumbnailPng } from '@/core/formats/thumbnail';
 import { histogramOf, paintedOutlines, pieceOf, selectionOutlines } from '@/core/picture/piece';
 import type { Picture } from '@/core/picture/picture';
-import type { Pyramid } from '@/core/picture/pyramid';
 import { readAround } from '@/core/picture/readings';
+import { PLAIN_VIEW } from '@/core/picture/viewOptions';
 import { retubeProof, tubesUsed } from '@/core/picture/tubesUsed';
 import { paperAt } from '@/core/picture/washFilm';
 import type { Keeping } from './keeping';
@@ -21,7 +20,9 @@ interface Asked {
   readonly picture: Picture;
   /** The picture of the slab. */
   readonly slab: Picture;
-  readonly pyramid: Pyramid;
+  /** Lends the picture of the painting as it is, whatever is looked at. */
+  readonly plainly: <T>(use: (picture: Picture) => T) => T;
+  readonly thumbnail: () => Uint8Array<ArrayBuffer>;
   /** Writes down the time that has passed on wet paper, so that the journal tells the state as it is now. */
   readonly endWait: () => void;
 }
@@ -29,7 +30,7 @@ interface Asked {
 /** Answers a question of the page. For a PNG everything is coloured. */
 export async function answerTo(
   question: Question,
-  { studio, keeping, picture, slab, pyramid, endWait }: Asked,
+  { studio, keeping, picture, slab, plainly, thumbnail, endWait }: Asked,
 ): Promise<unknown> {
   const { painting } = studio;
   switch (question.of) {
@@ -58,24 +59,17 @@ export async function answerTo(
       const { left, top, right, bottom } = piece.rect;
       return { ...piece, box: { left: mm(left), top: mm(top), right: mm(right), bottom: mm(bottom) } };
     }
-    case 'histogram': {
-      const hidden = painting.without;
-      painting.without = question.below ? [question.below] : hidden;
-      try {
-        return histogramOf(painting);
-      } finally {
-        painting.without = hidden;
-      }
-    }
+    case 'histogram':
+      return histogramOf(painting, question.below ? { ...PLAIN_VIEW, without: [question.below] } : PLAIN_VIEW);
     case 'tubes':
       return tubesUsed(picture);
     case 'proof':
       return retubeProof(picture, question.width, question.change);
     case 'png':
-      return encodePng(pictureRaster(picture, question.lit), painting.spec.ppi);
+      return plainly((plain) => encodePng(pictureRaster(plain, question.lit), painting.spec.ppi));
     case 'file': {
       const record = await readPainting(keeping.id);
-      return paintingFile(studio, keeping, question.title, record, thumbnailPng(pyramid, painting), endWait);
+      return paintingFile(studio, keeping, question.title, record, thumbnail(), endWait);
     }
     case 'state':
       endWait();

@@ -2,14 +2,13 @@ import { ownPaintSchema, type Command } from '@/core/journal/commands';
 import { pigmentName } from '@/core/colour/pigments';
 import { PainterError } from '@/core/journal/errors';
 import { readCommand } from '@/core/journal/replay';
-import type { Layer } from '@/core/film/layer';
-import type { LayerLook } from '@/core/film/layerLook';
 import type { Studio } from '@/core/journal/studio';
 import { growRect, isEmpty, noRect, type PixelRect } from '@/core/film/pixelRect';
 import { tileRect, wholeRect } from '@/core/journal/change';
 import { Flow } from '@/core/flow/flowing';
 import { Picture } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
+import { isPlain, PLAIN_VIEW, type ViewOptions } from '@/core/picture/viewOptions';
 import { drawView, rectInView, type Aid, type View } from '@/core/picture/view';
 import { answerTo } from './answers';
 import { Autosave, notKeptSentence } from './autosave';
@@ -118,8 +117,6 @@ export class EngineHost {
   private lastChange = 0;
   private readonly channel = new MessageChannel();
   private opening: Promise<void> | undefined;
-  /** A layer that is shown as it would look, and how it looks. */
-  private trial: { layer: Layer; look: LayerLook } | undefined;
   /** Tiles that are still to be prepared for a stroke, the nearest last; and for which view and layer. */
   private warmed: { key: string; tiles: number[] } = { key: '', tiles: [] };
   private readonly pace = new Pace();
@@ -284,10 +281,9 @@ export class EngineHost {
         this.tryLook(message);
         return;
       case 'without': {
-        const { painting } = studio;
-        const changed = layerReach(painting, [...painting.without, ...message.layers]);
-        painting.without = message.layers;
-        this.colourLater(changed);
+        const { without } = this.picture.options;
+        this.look({ without: message.layers });
+        this.colourLater(layerReach(studio.painting, [...without, ...message.layers]));
         return;
       }
       case 'light':
@@ -508,7 +504,7 @@ export class EngineHost {
     );
     const host = {
       studio: () => this.studio!,
-      thumbnail: () => thumbnailPng(this.pyramid, this.studio!.painting),
+      thumbnail: () => this.thumbnail(),
       post: this.post,
     };
     this.autosave = new Autosave(keeping, host, looking);
@@ -670,27 +666,54 @@ export class EngineHost {
   private tryLook({ layer: id, opacity, adjust }: Extract<ToWorker, { say: 'try' }>): void {
     const layer = this.studio!.painting.layer(id);
     if (!layer) return;
-    if (this.trial?.layer !== layer) this.endTrial();
-    this.trial ??= { layer, look: layer.look };
-    layer.look = { ...this.trial.look, ...(opacity !== undefined && { opacity }), ...(adjust && { adjust }) };
+    const look = { ...layer.look, ...(opacity !== undefined && { opacity }), ...(adjust && { adjust }) };
+    this.look({ looks: new Map([[id, look]]) });
     this.relightAll();
   }
 
   private endTrial(): void {
     if (!this.trial) return;
-    this.trial.layer.look = this.trial.look;
-    this.trial = undefined;
+    this.look({ looks: PLAIN_VIEW.looks });
     this.relightAll();
+  }
+
+  /** Whether a layer is shown as it would look. */
+  private get trial(): boolean {
+    return this.opened && this.picture.options.looks.size > 0;
+  }
+
+  private look(otherwise: Partial<ViewOptions>): void {
+    this.picture.options = { ...this.picture.options, ...otherwise };
+  }
+
+  /** The picture of the painting as it is, whatever is looked at: for files and for the rack. */
+  private plainly<T>(use: (picture: Picture, pyramid: Pyramid) => T): T {
+    if (isPlain(this.picture.options)) return use(this.picture, this.pyramid);
+    const picture = new Picture(this.studio!.painting);
+    const pyramid = new Pyramid(picture);
+    picture.light = this.picture.light;
+    pyramid.update(picture.update(wholeRect(picture.painting), true));
+    try {
+      return use(picture, pyramid);
+    } finally {
+      pyramid.dispose();
+      picture.dispose();
+    }
+  }
+
+  private thumbnail(): Uint8Array<ArrayBuffer> {
+    return this.plainly((picture, pyramid) => thumbnailPng(pyramid, picture.painting));
   }
 
   /** Lays the picture out for the canvas that is there, and tells the page of it when it is another. */
   private layOut(tell = true): void {
     const { painting, slab } = this.studio!;
-    const light = this.picture?.light;
+    const { light, options } = this.picture ?? {};
     this.pyramid?.dispose();
     this.picture?.dispose();
     this.picture = new Picture(painting);
     if (light) this.picture.light = light;
+    if (options) this.picture.options = options;
     this.pyramid = new Pyramid(this.picture);
     this.stale = new StaleTiles(painting);
     this.uncoloured = new Uncoloured(painting.width, painting.height);
@@ -806,7 +829,7 @@ export class EngineHost {
       this.endWait();
     }
     if (autosave.snapshotDue(quiet)) this.beginSnapshot();
-    autosave.keepFace(quiet);
+    if (isPlain(this.picture.options)) autosave.keepFace(quiet);
     if (this.readyUndo?.run(quiet, this.lastChange > this.readyFrom)) this.plan();
   }
 
@@ -839,7 +862,7 @@ export class EngineHost {
 
   private async answer(id: number, question: Question): Promise<void> {
     try {
-      const { studio, autosave, picture, slab, pyramid } = this;
+      const { studio, autosave, picture, slab } = this;
       if (!studio || !autosave) throw new PainterError('The painting is still being opened.');
       if (question.of === 'png') this.colourAll();
       const answer = await answerTo(question, {
@@ -847,7 +870,8 @@ export class EngineHost {
         keeping: autosave.keeping,
         picture,
         slab: slab.picture,
-        pyramid,
+        plainly: (use) => this.plainly(use),
+        thumbnail: () => this.thumbnail(),
         endWait: () => this.endWait(),
       });
       const transfer = answer instanceof Uint8Array ? [answer.buffer as ArrayBuffer] : [];

@@ -70,8 +70,6 @@ export class Painting {
   order = 0;
   /** Of the water on all layers: steps made so far, the tilt of the board (degrees, right and lower side down), salt. */
   flow: FlowState = { steps: 0, tilt: [0, 0], salt: [] };
-  /** Ids of layers that are left out of the picture for a moment, to see it without. Belongs to looking, not to the state. */
-  without: readonly string[] = [];
   private layerCount = 0;
 
   /**

@@ -141,17 +141,12 @@ export class Studio {
       default: {
         const undoable = changesPainting(command);
         if (undoable) this.open();
-        // what is left out of the picture while somebody looks is not left out of what is done
-        const { without } = this.painting;
-        this.painting.without = [];
         let change: Change;
         try {
           change = this.perform(command);
         } catch (error) {
           this.giveUp();
           throw error;
-        } finally {
-          this.painting.without = without;
         }
         this.commit(command);
         return change;

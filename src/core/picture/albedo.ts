@@ -10,6 +10,7 @@ import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
 import { FOLDED_MATRIX } from './colourRun';
 import { BLOCK, eachBlock, type Block } from './block';
 import { LayerStack, type TilePlan } from './layerStack';
+import { PLAIN_VIEW } from './viewOptions';
 
 const codes = Uint8Array.from({ length: CODE_STEPS + 1 }, (_, i) => Math.round(255 * encodeSrgb(i / CODE_STEPS)));
 
@@ -40,15 +41,16 @@ export class Albedo {
    * Prepares a rectangle: layers that blur look at what lies below them.
    * @returns the cells that are to be coloured: more than asked for, where a layer blurs
    */
-  prepare(rect: PixelRect): PixelRect {
+  prepare(rect: PixelRect, options = PLAIN_VIEW): PixelRect {
     const { width, height } = this.painting;
     const { stack } = this;
     let r = clipRect(rect, width, height);
-    for (const layer of stack.blurs.visible()) {
-      const { under, keys } = stack.blurs.stageOf(layer);
+    for (const layer of stack.blurs.visible(options)) {
+      const stage = stack.blurs.stageOf(layer, options);
+      const { under, keys } = stage;
       let changed = false;
       this.eachTile(r, (index, whole) => {
-        const plan = stack.plan(index);
+        const plan = stack.plan(index, options);
         const key = stack.keyBelow(plan, layer);
         if (keys[index] === key) return;
         keys[index] = key;
@@ -61,8 +63,8 @@ export class Albedo {
         });
       });
       if (!changed) continue;
-      r = clipRect(widened(r, stack.blurs.reach(layer)), width, height);
-      stack.blurs.blur(layer, r);
+      r = clipRect(widened(r, stack.blurs.reach(stage)), width, height);
+      stack.blurs.blur(stage, r);
     }
     return r;
   }
@@ -82,15 +84,15 @@ export class Albedo {
     }
   }
 
-  /** Codes of a rectangle from what was prepared. */
-  raster(rect: PixelRect): Uint32Array<ArrayBuffer> {
+  /** Codes of a rectangle. */
+  raster(rect: PixelRect, options = PLAIN_VIEW): Uint32Array<ArrayBuffer> {
     const { width, height } = this.painting;
     const r = clipRect(rect, width, height);
-    this.prepare(r);
+    this.prepare(r, options);
     const wide = r.right - r.left;
     const out = new Uint32Array(wide * (r.bottom - r.top));
     this.eachTile(r, (index, whole) => {
-      const plan = this.stack.plan(index);
+      const plan = this.stack.plan(index, options);
       const [left, right] = [Math.max(r.left, whole.left), Math.min(r.right, whole.right)];
       const [top, bottom] = [Math.max(r.top, whole.top), Math.min(r.bottom, whole.bottom)];
       eachBlock((top & 63) * TILE + (left & 63), right - left, bottom - top, (block, row) => {

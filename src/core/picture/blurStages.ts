@@ -4,6 +4,7 @@ import { TILE } from '@/core/film/cells';
 import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
 import { clipRect, widened, type PixelRect } from '@/core/film/pixelRect';
+import { isPlain, seenLook, type ViewOptions } from './viewOptions';
 
 const linear = Float32Array.from({ length: 256 }, (_, i) => decodeSrgb(i / 255));
 
@@ -28,23 +29,30 @@ export class BlurStages {
   constructor(private readonly painting: Painting) {}
 
   /** Layers that blur and are seen, lowest first. */
-  visible(): Layer[] {
+  visible(options: ViewOptions): Layer[] {
     const { layers } = this.painting;
-    const seen = layers.filter((l) => l.visible && l.look.adjust?.kind === 'blur');
-    for (const id of this.stages.keys()) if (!layers.some((l) => l.id === id)) this.stages.delete(id);
-    return seen;
+    const blur = (look: Layer['look'] | undefined) => look?.adjust?.kind === 'blur';
+    const there = new Set(layers.map(({ id }) => id));
+    for (const name of this.stages.keys()) if (!there.has(name.split(' ')[0])) this.stages.delete(name);
+    return layers.filter((layer) => blur(seenLook(layer, options)));
+  }
+
+  /** Name of a layer's stage. A painting as it is has other stages than one that is looked at in another way. */
+  nameOf({ id }: Layer, options: ViewOptions): string {
+    return isPlain(options) ? id : `${id} looked at`;
   }
 
   /** The picture below a layer, to be written tile by tile. */
-  stageOf(layer: Layer): Stage {
-    let stage = this.stages.get(layer.id);
+  stageOf(layer: Layer, options: ViewOptions): Stage {
+    const name = this.nameOf(layer, options);
+    let stage = this.stages.get(name);
     const { width, height, mmPerPx } = this.painting;
     if (!stage) {
       const raster = () => new Uint32Array(width * height);
       stage = { under: raster(), blurred: raster(), keys: [], made: [], radius: -1 };
-      this.stages.set(layer.id, stage);
+      this.stages.set(name, stage);
     }
-    const { adjust } = layer.look;
+    const adjust = seenLook(layer, options)?.adjust;
     const radius = adjust?.kind === 'blur' ? adjust.radiusMm / mmPerPx : 0;
     if (radius !== stage.radius) {
       stage.radius = radius;
@@ -54,14 +62,13 @@ export class BlurStages {
   }
 
   /** Cells as far as which a layer's blur reaches. */
-  reach(layer: Layer): number {
-    return boxes(this.stageOf(layer).radius / 2).reduce((sum, box) => sum + box, 0);
+  reach({ radius }: Stage): number {
+    return boxes(radius / 2).reduce((sum, box) => sum + box, 0);
   }
 
   /** Blurs a rectangle anew. */
-  blur(layer: Layer, rect: PixelRect): void {
+  blur({ under, blurred, radius, made }: Stage, rect: PixelRect): void {
     const { width, height, tilesX } = this.painting;
-    const { under, blurred, radius, made } = this.stageOf(layer);
     const sizes = boxes(radius / 2);
     const reach = sizes.reduce((sum, box) => sum + box, 0);
     const to = clipRect(rect, width, height);
@@ -98,13 +105,13 @@ export class BlurStages {
   }
 
   /** How often the blurred colours of a tile were made anew. */
-  madeAt(layer: Layer, index: number): number {
-    return this.stages.get(layer.id)?.made[index] ?? 0;
+  madeAt(name: string, index: number): number {
+    return this.stages.get(name)?.made[index] ?? 0;
   }
 
   /** Blurred colours of a row of cells, encoded: red, green and blue, `stride` apart in `out`; undefined before there are any. */
   row(
-    layer: Layer,
+    name: string,
     index: number,
     cell: number,
     count: number,
@@ -112,7 +119,7 @@ export class BlurStages {
     out: Float32Array,
   ): Float32Array | undefined {
     const { width, tilesX } = this.painting;
-    const stage = this.stages.get(layer.id);
+    const stage = this.stages.get(name);
     if (!stage) return undefined;
     const x0 = (index % tilesX) * TILE + (cell & 63);
     const y = Math.floor(index / tilesX) * TILE + (cell >> 6);

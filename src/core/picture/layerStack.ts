@@ -15,17 +15,21 @@ import { BlurStages } from './blurStages';
 import { ColourRun, colourTables } from './colourRun';
 import { FilmRun, type SeenTile } from './filmRun';
 import { SubstrateCache } from './substrateCache';
+import { PLAIN_VIEW, seenLook, type ViewOptions } from './viewOptions';
 
 /** What one layer does to a tile. */
 interface Step {
   readonly layer: Layer;
+  /** How it is looked at. */
+  readonly look: LayerLook;
   /** Its paint; or its pixels; or what it does to colours; or its members. */
   readonly film?: SeenTile;
   readonly pixels?: Uint32Array;
   readonly adjust?: Adjuster;
-  /** Other layers whose adjustments are in it. */
-  readonly also?: readonly Layer[];
-  readonly blur?: true;
+  /** Other steps whose adjustments are in it. */
+  readonly also?: readonly Step[];
+  /** Name of the stage of a layer that blurs. */
+  readonly blur?: string;
   readonly members?: readonly Step[];
   /** Share of its effect in each cell of the tile; undefined where it is the same everywhere. */
   readonly shares: Float32Array | undefined;
@@ -137,21 +141,16 @@ export class LayerStack {
   }
 
   /** What there is to do on a tile. */
-  plan(index: number, inPassing = false): TilePlan {
-    return { index, steps: this.stepsOf(undefined, index), inPassing };
+  plan(index: number, options = PLAIN_VIEW, inPassing = false): TilePlan {
+    return { index, steps: this.stepsOf(undefined, index, options), inPassing };
   }
 
-  private stepsOf(group: string | undefined, index: number): Step[] {
+  private stepsOf(group: string | undefined, index: number, options: ViewOptions): Step[] {
     const steps: Step[] = [];
     for (const layer of this.painting.layers) {
-      if (
-        layer.look.group !== group ||
-        !layer.visible ||
-        layer.opacity === 0 ||
-        this.painting.without.includes(layer.id)
-      )
-        continue;
-      const step = this.stepOf(layer, index);
+      if (layer.look.group !== group) continue;
+      const look = seenLook(layer, options);
+      const step = look && this.stepOf(layer, look, index, options);
       const last = steps.at(-1);
       const both = step && last && this.together(last, step);
       if (both) steps[steps.length - 1] = both;
@@ -162,48 +161,53 @@ export class LayerStack {
 
   /** One step for two adjustments that follow each other and are seen in full. */
   private together(low: Step, high: Step): Step | undefined {
-    const plain = (s: Step) => s.adjust && !s.shares && s.opacity === 1 && s.layer.look.blend === 'normal';
+    const plain = (s: Step) => s.adjust && !s.shares && s.opacity === 1 && s.look.blend === 'normal';
     if (!plain(low) || !plain(high) || low.layer === this.painting.active) return undefined;
     let known = this.fusions.get(low.adjust!);
     if (!known) this.fusions.set(low.adjust!, (known = new WeakMap()));
     if (!known.has(high.adjust!)) known.set(high.adjust!, fused(low.adjust!, high.adjust!));
     const adjust = known.get(high.adjust!);
-    return adjust && { ...high, adjust, also: [...(low.also ?? []), low.layer] };
+    return adjust && { ...high, adjust, also: [...(low.also ?? []), low] };
   }
 
-  private stepOf(layer: Layer, index: number): Step | undefined {
+  private stepOf(layer: Layer, look: LayerLook, index: number, options: ViewOptions): Step | undefined {
     const mask = maskOf(layer, index);
     if (mask === 0) return undefined;
-    const shares = this.sharesOf(layer, index, mask);
+    const shares = this.sharesOf(layer, index, mask, options);
     if (shares === null) return undefined;
-    const { opacity } = layer;
+    const { opacity } = look;
+    const seen = { layer, look, shares, opacity };
     const tile = layer.tiles[index];
     switch (layer.kind) {
       case 'group': {
-        const members = this.stepsOf(layer.id, index);
-        return members.length > 0 ? { layer, members, shares, opacity } : undefined;
+        const members = this.stepsOf(layer.id, index, options);
+        return members.length > 0 ? { ...seen, members } : undefined;
       }
       case 'adjust': {
-        const { adjust } = layer.look;
-        if (!adjust) return undefined;
-        if (adjust.kind === 'blur') return { layer, blur: true, shares, opacity };
-        return { layer, adjust: this.adjusterOf(layer.look), shares, opacity };
+        if (!look.adjust) return undefined;
+        if (look.adjust.kind === 'blur') return { ...seen, blur: this.blurs.nameOf(layer, options) };
+        return { ...seen, adjust: this.adjusterOf(look) };
       }
       case 'picture':
       case 'tone':
-        return tile?.pixels && { layer, pixels: tile.pixels, shares, opacity };
+        return tile?.pixels && { ...seen, pixels: tile.pixels };
       default:
         if (!tile || (!tile.volume && !tile.wash && tile.strata.length === 0)) return undefined;
-        return { layer, film: this.films.prepare(layer, tile, index), shares, opacity };
+        return { ...seen, film: this.films.prepare(layer, tile, index) };
     }
   }
 
   /** Mask and clipping of a layer on a tile; null where nothing of it is seen. */
-  private sharesOf(layer: Layer, index: number, mask: Uint8Array | undefined): Float32Array | undefined | null {
+  private sharesOf(
+    layer: Layer,
+    index: number,
+    mask: Uint8Array | undefined,
+    { without }: ViewOptions,
+  ): Float32Array | undefined | null {
     const base = layer.look.clip ? clipBase(this.painting, layer) : undefined;
     if (!mask && !base) return undefined;
     const cover = base && coverageOf(this.painting, base, index);
-    if (base && (!cover || !base.visible || this.painting.without.includes(base.id))) return null;
+    if (base && (!cover || !base.visible || without.includes(base.id))) return null;
     const shares = cover ?? new Float32Array(TILE * TILE).fill(1);
     if (mask) for (let i = 0; i < shares.length; i++) shares[i] *= mask[i] / 255;
     return shares;
@@ -256,7 +260,7 @@ export class LayerStack {
   }
 
   private layFilm(step: Step, film: SeenTile, index: number, block: Block): void {
-    if (step.layer.look.blend !== 'normal') {
+    if (step.look.blend !== 'normal') {
       this.blendFilm(step, film, index, block);
       return;
     }
@@ -292,16 +296,16 @@ export class LayerStack {
       if (alpha <= 0.002) continue;
       const own = (c: number) => encodeFast(d[c * BLOCK + i] / alpha);
       const share = alpha * step.opacity * (step.shares ? step.shares[cell + i] : 1);
-      blendOver(step.layer.look.blend, planes, i, BLOCK, own(0), own(1), own(2), share);
+      blendOver(step.look.blend, planes, i, BLOCK, own(0), own(1), own(2), share);
     }
   }
 
   private layColours(step: Step, index: number, block: Block): void {
     const { colours } = this;
     const { cell, count, rows } = block;
-    const { layer, pixels, adjust, shares, opacity } = step;
+    const { look, pixels, adjust, blur, shares, opacity } = step;
     colours.enter(block);
-    const { blend } = layer.look;
+    const { blend } = look;
     if (pixels) {
       this.layPixels(step, pixels, block);
       return;
@@ -317,7 +321,7 @@ export class LayerStack {
       if (adjust) {
         to.set(own);
         adjust(to, BLOCK, count);
-      } else to = this.blurs.row(layer, index, from, count, BLOCK, to);
+      } else to = this.blurs.row(blur!, index, from, count, BLOCK, to);
       if (!to) return;
       for (let x = 0; x < count; x++) {
         const share = shares ? opacity * shares[from + x] : opacity;
@@ -326,9 +330,12 @@ export class LayerStack {
     }
   }
 
-  private layPixels({ layer, shares, opacity }: Step, pixels: Uint32Array, { cell, count, rows }: Block): void {
+  private layPixels(
+    { look: { blend }, shares, opacity }: Step,
+    pixels: Uint32Array,
+    { cell, count, rows }: Block,
+  ): void {
     const { colours, painting } = this;
-    const { blend } = layer.look;
     const loop = (LOOPED_BLENDS as readonly string[]).indexOf(blend);
     if (loop < 0) {
       for (let row = 0; row < rows; row++) {
@@ -358,18 +365,18 @@ export class LayerStack {
   /** Says in what state the layers of a plan are: as long as it is the same, so is what they look like. */
   private keyOf({ index, steps }: TilePlan): string {
     return steps
-      .map(({ layer, members, blur, also = [] }) => {
-        const version = blur ? this.blurs.madeAt(layer, index) : (layer.tiles[index]?.version ?? 0);
+      .map(({ layer, look, members, blur, also = [] }) => {
+        const version = blur ? this.blurs.madeAt(blur, index) : (layer.tiles[index]?.version ?? 0);
         const inner = members ? `(${this.keyOf({ index, steps: members })})` : '';
-        const others = also.map((l) => `${l.id}.${lookSerial(l.look)} `).join('');
-        return `${others}${layer.id}.${version}.${lookSerial(layer.look)}${inner}`;
+        const others = also.map((low) => `${low.layer.id}.${lookSerial(low.look)} `).join('');
+        return `${others}${layer.id}.${version}.${lookSerial(look)}${inner}`;
       })
       .join(' ');
   }
 
   /** Lays what is under the layer in hand on a tile, so that it is there when a stroke comes. */
-  warm(index: number): void {
-    this.keptOf(this.plan(index));
+  warm(index: number, options: ViewOptions): void {
+    this.keptOf(this.plan(index, options));
   }
 
   /** How the block looks now. */
@@ -409,7 +416,7 @@ export class LayerStack {
     const nothing = { at: undefined, next: 0 };
     const next = this.countBelow(plan.steps, active);
     const own = plan.steps.at(next);
-    const plain = own?.layer === active && !own.shares && own.opacity === 1 && own.layer.look.blend === 'normal';
+    const plain = own?.layer === active && !own.shares && own.opacity === 1 && own.look.blend === 'normal';
     const dry =
       plain && own.film && !own.film.tile.rubbing && own.film.tile.strata.length > 0 ? own.film.tile : undefined;
     if (next === 0 && !dry) return nothing;

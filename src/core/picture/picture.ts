@@ -9,6 +9,7 @@ import { albedoOf, type Albedo } from './albedo';
 import { eachBlock } from './block';
 import type { TilePlan } from './layerStack';
 import { ReliefRun } from './reliefRun';
+import { PLAIN_VIEW } from './viewOptions';
 
 export type { Light };
 export const STUDIO_LIGHT: Light = { azimuth: 320, elevation: 35, room: 0.42, finish: 0.5, warmth: 0 };
@@ -16,8 +17,8 @@ export const STUDIO_LIGHT: Light = { azimuth: 320, elevation: 35, room: 0.42, fi
 const linear = Float32Array.from({ length: 256 }, (_, i) => decodeSrgb(i / 255));
 
 /**
- * The picture of a painting: a pure function of its paint and the light. Albedo is kept apart from light, so
- * sampling never sees a shadow. Rasters are as large as the painting, in the same memory as the paint.
+ * The picture of a painting: a pure function of its paint, the light and how it is looked at. Albedo is kept apart from
+ * light, so sampling never sees a shadow; what is read at a cell is read of the painting as it is. Rasters are as large as the painting, in the same memory as the paint.
  */
 export class Picture {
   /** Word addresses: unlit sRGB codes with the sheen in the high byte; total relief as light shows it, um; lit sRGB codes. */
@@ -25,6 +26,7 @@ export class Picture {
   readonly relief: number;
   readonly lit: number;
   light: Light = STUDIO_LIGHT;
+  options = PLAIN_VIEW;
   private readonly colours: Albedo;
   private readonly reliefs: ReliefRun;
   /** Word address of the parameters of the light. */
@@ -72,17 +74,17 @@ export class Picture {
   /** Albedo and relief of a rectangle from the paint. @returns the cells that it has reached: more, where a layer blurs */
   recolour(rect: PixelRect, inPassing = false): PixelRect {
     const { colours } = this;
-    const r = colours.prepare(rect);
+    const r = colours.prepare(rect, this.options);
     colours.eachTile(r, (index, whole) => {
       const part = { left: Math.max(r.left, whole.left), top: Math.max(r.top, whole.top), right: Math.min(r.right, whole.right), bottom: Math.min(r.bottom, whole.bottom) }; // prettier-ignore
-      this.recolourTile(colours.stack.plan(index, inPassing), part);
+      this.recolourTile(colours.stack.plan(index, this.options, inPassing), part);
     });
     return r;
   }
 
   /** Makes a tile ready for being painted on: what lies under the layer in hand is laid before. */
   warm(index: number): void {
-    this.colours.stack.warm(index);
+    this.colours.stack.warm(index, this.options);
   }
 
   /** Lit picture of a rectangle from albedo and relief. */

@@ -6,6 +6,7 @@ import { growRect, isEmpty, noRect, type PixelRect } from '@/core/film/pixelRect
 import { outlinesOf } from '@/core/film/regions';
 import { count, noCounts, type Counts } from '@/core/study/histogram';
 import { albedoOf } from './albedo';
+import type { ViewOptions } from './viewOptions';
 
 /** A piece of some layers as it is shown while it is moved. */
 export interface Piece {
@@ -107,14 +108,14 @@ export const paintedOutlines = (painting: Painting, layer: Layer): [number, numb
 const COUNTED = 500_000;
 
 /** How many cells of the unlit picture have each code: red, green, blue and luma, 256 each. Of a large one every so manyeth tile. */
-export function histogramOf(painting: Painting): Counts {
+export function histogramOf(painting: Painting, options: ViewOptions): Counts {
   const counts = noCounts();
   const { tilesX, tilesY, width, height } = painting;
   const step = Math.max(1, Math.round((width * height) / COUNTED));
   for (let index = 0; index < tilesX * tilesY; index += step) {
     const [left, top] = [(index % tilesX) * TILE, Math.floor(index / tilesX) * TILE];
     const tile = { left, top, right: Math.min(width, left + TILE), bottom: Math.min(height, top + TILE) };
-    count(counts, albedoOf(painting).raster(tile));
+    count(counts, albedoOf(painting).raster(tile, options));
   }
   return counts;
 }

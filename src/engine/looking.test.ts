@@ -1,0 +1,68 @@
+import 'fake-indexeddb/auto';
+import { decode } from 'fast-png';
+import { expect, it } from 'vitest';
+import { commandSchema } from '@/core/journal/commands';
+import { readFace } from './shelf';
+import { onTheRack, Page, pause, replayed } from './testPage';
+
+/** A red layer over a blue one. */
+async function twoLayers(): Promise<{ page: Page; id: string; replay: () => Promise<string> }> {
+  const record = await onTheRack();
+  const page = await Page.open(record.id);
+  const line = (y: number) => ({ do: 'stroke', samples: [[0, 2, y, 0.8], [300, 24, y, 0.8]] }); // prettier-ignore
+  act(page, { do: 'tool', tool: 'flat', sizeMm: 12 }, { do: 'load', mixture: { PB29: 1 }, amount: 3 }, line(10));
+  act(page, { do: 'layer.add', kind: 'paint', name: 'Over' });
+  act(page, { do: 'rinse' }, { do: 'load', mixture: { PR254: 1 }, amount: 3 }, line(10));
+  await page.settled();
+  return { page, id: record.id, replay: () => replayed(record) };
+}
+
+const act = (page: Page, ...commands: object[]) => commands.forEach((c) => page.act(commandSchema.parse(c)));
+
+it.each([
+  ['a copy of the whole picture', { do: 'layer.copy-all' }],
+  ['a selection by colour', { do: 'select', how: 'colour', from: [13, 10], tolerance: 20 }],
+  ['a fill', { do: 'fill', at: [13, 10], mixture: { PW6: 1 } }],
+])('%s is of the painting as it is, while a layer is left out and a setting tried', async (_, command) => {
+  const { page, replay } = await twoLayers();
+  const over = page.heard.findLast((m) => m.say === 'bench')!.bench.activeLayer;
+  const plainly = await twoLayers();
+  page.say({ say: 'without', layers: [over] });
+  page.say({ say: 'try', layer: over, opacity: 0.2 });
+  act(page, command);
+  act(plainly.page, command);
+  const state = await page.settled();
+  expect(page.heard.filter((m) => m.say === 'refused')).toEqual([]);
+  expect(state).toBe(await replay());
+  expect(state).toBe(await plainly.page.settled());
+});
+
+it('files and the rack show the painting as it is, and a screen what is looked at', async () => {
+  const { page, id } = await twoLayers();
+  const over = page.heard.findLast((m) => m.say === 'bench')!.bench.activeLayer;
+  const png = async () => {
+    const { data, width, channels } = decode(await page.ask({ of: 'png', lit: false }));
+    const at = (Math.round((10 / 20) * 71) * width + Math.round(width / 2)) * channels;
+    return [...data.slice(at, at + 3)];
+  };
+  const before = await png();
+  page.say({
+    say: 'view',
+    serial: 1,
+    aid: 'none',
+    view: { width: 92, height: 70, centreX: 46, centreY: 35, zoom: 1, turn: 0, mirror: false },
+  });
+  page.say({ say: 'without', layers: [over] });
+  expect(await png()).toEqual(before);
+  expect(before[0]).toBeGreaterThan(before[2]);
+  // nothing is made for the rack while a layer is left out
+  await pause(1000);
+  const shown = page.heard.findLast((m) => m.say === 'pixels')!;
+  const middle = (35 * shown.width + 46) * 4;
+  expect(shown.data[middle + 2]).toBeGreaterThan(shown.data[middle]);
+  page.say({ say: 'without', layers: [] });
+  while (!(await readFace(id))?.thumbnail) await pause(50);
+  const face = decode((await readFace(id))!.thumbnail!);
+  const spot = (Math.round(face.height / 2) * face.width + Math.round(face.width / 2)) * face.channels;
+  expect(face.data[spot]).toBeGreaterThan(face.data[spot + 2]);
+});
