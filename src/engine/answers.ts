@@ -21,7 +21,7 @@ interface Asked {
   /** The picture of the slab. */
   readonly slab: Picture;
   /** Lends the picture of the painting as it is, whatever is looked at. */
-  readonly plainly: <T>(use: (picture: Picture) => T) => T;
+  readonly plainly: <T>(render: (picture: Picture) => T) => T;
   readonly thumbnail: () => Uint8Array<ArrayBuffer>;
   /** Writes down the time that has passed on wet paper, so that the journal tells the state as it is now. */
   readonly endWait: () => void;

@@ -687,14 +687,14 @@ export class EngineHost {
   }
 
   /** The picture of the painting as it is, whatever is looked at: for files and for the rack. */
-  private plainly<T>(use: (picture: Picture, pyramid: Pyramid) => T): T {
-    if (isPlain(this.picture.options)) return use(this.picture, this.pyramid);
+  private plainly<T>(render: (picture: Picture, pyramid: Pyramid) => T): T {
+    if (isPlain(this.picture.options)) return render(this.picture, this.pyramid);
     const picture = new Picture(this.studio!.painting);
     const pyramid = new Pyramid(picture);
     picture.light = this.picture.light;
     pyramid.update(picture.update(wholeRect(picture.painting), true));
     try {
-      return use(picture, pyramid);
+      return render(picture, pyramid);
     } finally {
       pyramid.dispose();
       picture.dispose();
@@ -870,7 +870,7 @@ export class EngineHost {
         keeping: autosave.keeping,
         picture,
         slab: slab.picture,
-        plainly: (use) => this.plainly(use),
+        plainly: (render) => this.plainly(render),
         thumbnail: () => this.thumbnail(),
         endWait: () => this.endWait(),
       });

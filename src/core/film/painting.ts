@@ -9,6 +9,7 @@ import {
   type SurfaceSpec,
 } from '@/core/surface/heightField';
 import { Arena } from './arena';
+import { ArenaScope } from './arenaScope';
 import { Basin, WASH_UM, type SaltGrain } from './basin';
 import { Layer, type LayerKind } from './layer';
 import { TABLE_COUNT } from '@/core/colour/pigments';
@@ -48,6 +49,9 @@ export interface FlowState {
   salt: readonly SaltGrain[];
 }
 
+/** What is worked out from a painting and kept beside it: its water's bed, tables of its colours. It takes `memory`. */
+type Service<T> = new (painting: Painting) => T;
+
 /** A support with a ground and layers of paint: plain state, changed only by the studio. */
 export class Painting {
   readonly arena: Arena;
@@ -70,6 +74,9 @@ export class Painting {
   order = 0;
   /** Of the water on all layers: steps made so far, the tilt of the board (degrees, right and lower side down), salt. */
   flow: FlowState = { steps: 0, tilt: [0, 0], salt: [] };
+  /** Memory of what is derived from the painting. */
+  readonly memory: ArenaScope;
+  private readonly services = new Map<Service<unknown>, unknown>();
   private layerCount = 0;
 
   /**
@@ -82,6 +89,7 @@ export class Painting {
     readonly ledger = new Ledger(),
   ) {
     this.arena = arena;
+    this.memory = new ArenaScope(arena);
     spec.paints?.forEach(knowPaint);
     ({
       mmPerPx: this.mmPerPx,
@@ -190,6 +198,19 @@ export class Painting {
   /** A fresh basin for the water of a layer. */
   newBasin(): Basin {
     return new Basin(this.arena, this.tilesX, this.tilesY, this.mmPerPx, this);
+  }
+
+  /** A service of the painting, made when it is first asked for. It goes with the painting. */
+  derived<T>(service: Service<T>): T {
+    let made = this.services.get(service) as T | undefined;
+    if (!made) this.services.set(service, (made = new service(this)));
+    return made;
+  }
+
+  /** Gives back what is derived from the painting: it is not on the easel any more. What lies on it stays. */
+  disposeDerived(): void {
+    this.services.clear();
+    this.memory.dispose();
   }
 
   /** Gives the memory of a layer back. */

@@ -1,4 +1,4 @@
-import type { Arena } from '@/core/film/arena';
+import type { ArenaScope } from '@/core/film/arenaScope';
 import { flowFactor } from '@/core/film/basin';
 import { TILE } from '@/core/film/cells';
 import type { Painting } from '@/core/film/painting';
@@ -52,17 +52,9 @@ const OTHER_RELIEF = {
   'paper-laid': 0.6, 'paper-sanded': 0.6, 'paper-velour': 0.5, own: 0.7,
 } as const; // prettier-ignore
 
-const beds = new WeakMap<Painting, Bed>();
-
-/** The bed of a painting's support, made when water first comes. */
-export function bedOf(painting: Painting): Bed {
-  let bed = beds.get(painting);
-  if (!bed) beds.set(painting, (bed = makeBed(painting)));
-  return bed;
-}
-
-function makeBed(painting: Painting): Bed {
-  const { arena, spec, surface, tilesX, tilesY, mmPerPx } = painting;
+/** What water meets on a painting's support. */
+export function makeBed(painting: Painting): Bed {
+  const { memory, spec, surface, tilesX, tilesY, mmPerPx } = painting;
   const { kind } = spec.surface;
   const factor = flowFactor(mmPerPx);
   const paper = isPaper(kind);
@@ -73,7 +65,7 @@ function makeBed(painting: Painting): Bed {
   const wide = width + TILE + 8;
   const high = height + TILE + 2;
   const fineAt = (value: (x: number, y: number) => number) =>
-    layOut(arena, wide, high, (x, y) => value((x - 4 + width) % width, (y - 1 + height) % height));
+    layOut(memory, wide, high, (x, y) => value((x - 4 + width) % width, (y - 1 + height) % height));
   const tooth = toothOf(painting);
   const clumps = sheetField('clumps', spec.seed, fieldCells);
   const clumpAt = (x: number, y: number) => clumps[(y % fieldCells) * fieldCells + (x % fieldCells)];
@@ -90,7 +82,7 @@ function makeBed(painting: Painting): Bed {
   const coarseHigh = coarseHeight + TILE / factor + 1;
   const coarseAt = (name: Parameters<typeof sheetField>[0], shape: (v: number) => number) => {
     const field = sheetField(name, spec.seed, coarseField);
-    return layOut(arena, coarseWide, coarseHigh, (x, y) =>
+    return layOut(memory, coarseWide, coarseHigh, (x, y) =>
       shape(field[((y % coarseHeight) % coarseField) * coarseField + ((x % coarseWidth) % coarseField)]),
     );
   };
@@ -99,7 +91,7 @@ function makeBed(painting: Painting): Bed {
     const field = sheetField('cockle', spec.seed, coarseField);
     const at = (x: number, y: number) =>
       field[((y + coarseField) % coarseField) * coarseField + ((x + coarseField) % coarseField)];
-    return layOut(arena, coarseWide, coarseHigh, (x, y) => {
+    return layOut(memory, coarseWide, coarseHigh, (x, y) => {
       const fx = (x % coarseWidth) % coarseField;
       const fy = (y % coarseHeight) % coarseField;
       return bulge * (at(fx - dx, fy - dy) - at(fx, fy));
@@ -184,8 +176,9 @@ function stirScale(seed: number, size: number): number {
   return STIR / Math.sqrt(sum / (size * size));
 }
 
-function layOut(arena: Arena, width: number, height: number, value: (x: number, y: number) => number): number {
-  const at = arena.allocate((width * height + 8) * 4) >> 2;
+function layOut(memory: ArenaScope, width: number, height: number, value: (x: number, y: number) => number): number {
+  const { arena } = memory;
+  const at = memory.allocate((width * height + 8) * 4) >> 2;
   for (let y = 0, i = at; y < height; y++) for (let x = 0; x < width; x++) arena.f32[i++] = value(x, y);
   return at;
 }

@@ -8,7 +8,7 @@ import { Wash } from '@/core/film/wash';
 import { CARRIED, SETTLED } from '@/core/kernels/carry';
 import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
 import { WATER } from '@/core/kernels/water';
-import { bedOf, type Bed } from './bed';
+import { makeBed, type Bed } from './bed';
 import { saltPush } from './salt';
 import { FLOW, STEP_SECONDS, washRates } from './washRates';
 
@@ -55,15 +55,6 @@ const CROSSES = 1e-9;
 /** Each tile settles once in so many steps. */
 const TURNS = 8;
 
-const flows = new WeakMap<Painting, Flow>();
-
-/** The water of a painting. */
-export function flowOf(painting: Painting): Flow {
-  let flow = flows.get(painting);
-  if (!flow) flows.set(painting, (flow = new Flow(painting)));
-  return flow;
-}
-
 /** Lets water on the layers of a painting flow, settle and dry, in fixed steps. Only tiles with water are stepped. */
 export class Flow {
   readonly bed: Bed;
@@ -87,10 +78,11 @@ export class Flow {
     private readonly kernels: Kernels = kernelsFor(painting.arena),
   ) {
     this.arena = painting.arena;
-    this.bed = bedOf(painting);
-    this.block = this.arena.allocate(WATER.words * 4) >> 2;
-    this.list = this.arena.allocate(MOST_CARRIED * 16 * 4) >> 2;
-    const rows = this.arena.allocate((8 + MOST_CARRIED) * 80 * 4) >> 2;
+    this.bed = makeBed(painting);
+    const { memory } = painting;
+    this.block = memory.allocate(WATER.words * 4) >> 2;
+    this.list = memory.allocate(MOST_CARRIED * 16 * 4) >> 2;
+    const rows = memory.allocate((8 + MOST_CARRIED) * 80 * 4) >> 2;
     this.arena.i32[this.block + WATER.rows] = rows;
     this.fine = REFERENCE_MM / painting.mmPerPx;
     const flowMm = flowFactor(painting.mmPerPx) * painting.mmPerPx;
@@ -494,7 +486,7 @@ export class Flow {
   /** Room for the far borders of tiles, for two in turn: in a row of tiles, then in each of its columns. */
   private edge(pigment: number, tilesX: number): number {
     let at = this.edges.get(pigment);
-    if (at === undefined) this.edges.set(pigment, (at = this.arena.allocate(2 * TILE * 4 * (1 + tilesX)) >> 2));
+    if (at === undefined) this.edges.set(pigment, (at = this.painting.memory.allocate(2 * TILE * 4 * (1 + tilesX)) >> 2));
     return at;
   }
 
@@ -534,12 +526,12 @@ export class Flow {
   // --- the extent of the water
 
   private advance(layer: Layer, basin: Basin, active: readonly number[], before: BeforeTile): void {
-    const { kernels, arena, bed, block } = this;
+    const { kernels, bed, block } = this;
     const gained = new Map<number, number>();
     let used = 0;
     for (const index of active) {
       if (basin.state[index] !== WET && !this.besideWet(basin, index)) continue;
-      const gains = (this.gains[used] ??= arena.allocate(PLANE_BYTES) >> 2);
+      const gains = (this.gains[used] ??= this.painting.memory.allocate(PLANE_BYTES) >> 2);
       const resist = layer.tiles[index]?.wash?.resist;
       const any = kernels.advanceFront(
         block, basin.first(index), bed.coarse(index), basin.firstCover(index), bed.fine(index),
@@ -635,3 +627,6 @@ export class Flow {
     }
   }
 }
+
+/** The water of a painting. */
+export const flowOf = (painting: Painting): Flow => painting.derived(Flow);

@@ -106,6 +106,8 @@ export class Studio {
 
   /** Puts another canvas on the easel. */
   private setCanvas(painting: Painting): void {
+    // an undo that brings it back works out anew what it needs
+    if (painting !== this.canvas) this.canvas.disposeDerived();
     this.canvas = painting;
     this.tools.moveTo(painting);
   }
@@ -113,6 +115,17 @@ export class Studio {
   /** Takes over a canvas that is laid out in another way, as a snapshot tells it; it is empty. */
   layOut(spec: PaintingSpec): void {
     this.setCanvas(new Painting(spec, this.painting.arena, this.painting.ledger));
+  }
+
+  /** Gives all memory back: the painting is put away, and nothing more can be done with it. */
+  dispose(): void {
+    this.abandonStroke();
+    for (const layer of this.allLayers) this.painting.disposeLayer(layer);
+    this.painting.disposeDerived();
+    this.slab.disposeDerived();
+    this.tools.dispose();
+    this.past = [];
+    this.future = [];
   }
 
   /** What the painting was begun with, and the own paints that came to it: where its journal starts. */

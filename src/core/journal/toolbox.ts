@@ -370,6 +370,12 @@ export class Toolbox {
     }
   }
 
+  /** Gives the memory of the footprints back. */
+  dispose(): void {
+    for (const { footprint } of this.footprints.values()) footprint.dispose();
+    this.footprints.clear();
+  }
+
   private footprint(tool: ToolId, form: BrushForm): Footprint {
     const { sizeMm } = this.settings.get(tool)!;
     const known = this.footprints.get(tool);

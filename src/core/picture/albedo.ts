@@ -26,11 +26,11 @@ export class Albedo {
   private readonly matrix: number;
 
   constructor(private readonly painting: Painting) {
-    const { arena } = painting;
-    this.run = arena.allocate(BLOCK * 4 * BANDS.count) >> 2;
-    this.spare = arena.allocate(BLOCK * 4) >> 2;
-    this.matrix = arena.allocate(FOLDED_MATRIX.byteLength) >> 2;
-    this.codes = arena.allocate(codes.byteLength);
+    const { arena, memory } = painting;
+    this.run = memory.allocate(BLOCK * 4 * BANDS.count) >> 2;
+    this.spare = memory.allocate(BLOCK * 4) >> 2;
+    this.matrix = memory.allocate(FOLDED_MATRIX.byteLength) >> 2;
+    this.codes = memory.allocate(codes.byteLength);
     arena.write(this.matrix << 2, FOLDED_MATRIX);
     arena.write(this.codes, codes);
     this.kernels = kernelsFor(arena);
@@ -140,11 +140,5 @@ export class Albedo {
   }
 }
 
-const known = new WeakMap<Painting, Albedo>();
-
 /** The unlit picture of a painting. */
-export function albedoOf(painting: Painting): Albedo {
-  let albedo = known.get(painting);
-  if (!albedo) known.set(painting, (albedo = new Albedo(painting)));
-  return albedo;
-}
+export const albedoOf = (painting: Painting): Albedo => painting.derived(Albedo);

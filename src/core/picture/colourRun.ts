@@ -2,6 +2,7 @@ import { BANDS } from '@/core/colour/bands';
 import { K1, K2, VEIL } from '@/core/colour/kubelkaMunk';
 import { CHANNEL_SPECTRA, CURVE_STEPS, decodeFast, encoded } from '@/core/colour/rgbBands';
 import type { Arena } from '@/core/film/arena';
+import type { ArenaScope } from '@/core/film/arenaScope';
 import { TILE } from '@/core/film/cells';
 import type { Kernels } from '@/core/kernels/kernels';
 import { BLOCK, type Block } from './block';
@@ -18,10 +19,11 @@ export interface ColourTables {
   readonly curve: number;
 }
 
-export function colourTables(arena: Arena): ColourTables {
-  const matrix = arena.allocate(FOLDED_MATRIX.byteLength) >> 2;
+export function colourTables(memory: ArenaScope): ColourTables {
+  const { arena } = memory;
+  const matrix = memory.allocate(FOLDED_MATRIX.byteLength) >> 2;
   arena.write(matrix << 2, FOLDED_MATRIX);
-  const curve = arena.allocate(encoded.byteLength) >> 2;
+  const curve = memory.allocate(encoded.byteLength) >> 2;
   arena.write(curve << 2, encoded);
   return { matrix, curve };
 }
@@ -37,17 +39,19 @@ export class ColourRun {
   /** Word addresses of linear light when the colours were made from the bands, and of the encoded colours then. */
   readonly linear: number;
   private readonly was: number;
+  private readonly arena: Arena;
   /** Whether `rgb` and not the bands say how the block looks. */
   active = false;
 
   /** @param run word address of the bands */
   constructor(
-    private readonly arena: Arena,
+    memory: ArenaScope,
     private readonly kernels: Kernels,
     readonly run: number,
     private readonly tables: ColourTables,
   ) {
-    this.rgb = arena.allocate(9 * BLOCK * 4) >> 2;
+    this.arena = memory.arena;
+    this.rgb = memory.allocate(9 * BLOCK * 4) >> 2;
     this.linear = this.rgb + 3 * BLOCK;
     this.was = this.rgb + 6 * BLOCK;
   }

@@ -36,12 +36,12 @@ export class FilmRun {
     private readonly painting: Painting,
     private readonly kernels: Kernels,
   ) {
-    const { arena } = painting;
-    this.scratch = arena.allocate(BLOCK * 4 * 64) >> 2;
-    this.steps = arena.allocate(BLOCK * 2) >> 2;
-    this.massList = arena.allocate(64 * 4) >> 2;
-    this.skinList = arena.allocate(64 * 4) >> 2;
-    this.tables = new FilmTables(arena);
+    const { memory } = painting;
+    this.scratch = memory.allocate(BLOCK * 4 * 64) >> 2;
+    this.steps = memory.allocate(BLOCK * 2) >> 2;
+    this.massList = memory.allocate(64 * 4) >> 2;
+    this.skinList = memory.allocate(64 * 4) >> 2;
+    this.tables = new FilmTables(memory);
     this.washes = new WashFilm(painting, kernels, this.tables);
   }
 

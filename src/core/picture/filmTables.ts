@@ -1,6 +1,6 @@
 import { BANDS } from '@/core/colour/bands';
 import { isColoured } from '@/core/colour/pigments';
-import type { Arena } from '@/core/film/arena';
+import type { ArenaScope } from '@/core/film/arenaScope';
 import { dustAir } from '@/core/flow/washRates';
 import { FIBRE_TABLE } from './amongFibres';
 
@@ -11,7 +11,7 @@ export type LiesIn = 'binder' | 'air' | 'fibres';
 export class FilmTables {
   private readonly known = new Map<string, number>();
 
-  constructor(private readonly arena: Arena) {}
+  constructor(private readonly memory: ArenaScope) {}
 
   /** Word address of the table of a set: for each band, for each coloured pigment, K and S of a coat. */
   of(all: readonly number[], liesIn: LiesIn = 'binder'): number {
@@ -19,8 +19,8 @@ export class FilmTables {
     const key = `${liesIn} ${pigments.join()}`;
     const known = this.known.get(key);
     if (known !== undefined) return known;
-    const { arena } = this;
-    const at = arena.allocate((pigments.length + 1) * BANDS.count * 8) >> 2;
+    const { arena } = this.memory;
+    const at = this.memory.allocate((pigments.length + 1) * BANDS.count * 8) >> 2;
     let j = at;
     for (let b = 0; b < BANDS.count; b++) {
       for (const pigment of pigments) {

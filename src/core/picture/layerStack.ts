@@ -96,18 +96,18 @@ export class LayerStack {
     private readonly kernels: Kernels,
     run: number,
   ) {
-    const { arena } = painting;
+    const { memory } = painting;
     this.run = run;
     this.films = new FilmRun(painting, kernels);
-    const tables = colourTables(arena);
-    const bands = () => arena.allocate(BLOCK * 4 * BANDS.count) >> 2;
-    this.colours = new ColourRun(arena, kernels, run, tables);
-    this.dark = new ColourRun(arena, kernels, bands(), tables);
-    this.light = new ColourRun(arena, kernels, bands(), tables);
-    this.pixels = arena.allocate(BLOCK * 4) >> 2;
-    this.shares = arena.allocate(BLOCK * 4) >> 2;
-    this.places = [0, 1, 2, 3].map(() => ({ at: arena.allocate(3 * (TABLE_STEPS + 2) * 4) >> 2 }));
-    this.substrates = new SubstrateCache(arena);
+    const tables = colourTables(memory);
+    const bands = () => memory.allocate(BLOCK * 4 * BANDS.count) >> 2;
+    this.colours = new ColourRun(memory, kernels, run, tables);
+    this.dark = new ColourRun(memory, kernels, bands(), tables);
+    this.light = new ColourRun(memory, kernels, bands(), tables);
+    this.pixels = memory.allocate(BLOCK * 4) >> 2;
+    this.shares = memory.allocate(BLOCK * 4) >> 2;
+    this.places = [0, 1, 2, 3].map(() => ({ at: memory.allocate(3 * (TABLE_STEPS + 2) * 4) >> 2 }));
+    this.substrates = new SubstrateCache(memory);
     this.blurs = new BlurStages(painting);
   }
 

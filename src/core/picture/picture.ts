@@ -29,8 +29,9 @@ export class Picture {
   options = PLAIN_VIEW;
   private readonly colours: Albedo;
   private readonly reliefs: ReliefRun;
-  /** Word address of the parameters of the light. */
+  /** Word addresses of the parameters of the light, and of linear light by code. */
   private readonly lamp: number;
+  private readonly table: number;
 
   constructor(readonly painting: Painting) {
     const { arena, width, height } = painting;
@@ -40,7 +41,7 @@ export class Picture {
     this.lit = arena.allocate(cells * 4) >> 2;
     this.colours = albedoOf(painting);
     this.reliefs = new ReliefRun(painting, this.colours.kernels);
-    const table = arena.allocate(256 * 4) >> 2;
+    const table = (this.table = arena.allocate(256 * 4) >> 2);
     arena.write(table << 2, linear);
     this.lamp = arena.allocate(RELIGHT.words * 4) >> 2;
     arena.write(
@@ -54,6 +55,8 @@ export class Picture {
   dispose(): void {
     const { arena, width, height } = this.painting;
     for (const raster of [this.albedo, this.relief, this.lit]) arena.free(raster << 2, width * height * 4);
+    arena.free(this.table << 2, 256 * 4);
+    arena.free(this.lamp << 2, RELIGHT.words * 4);
     this.reliefs.dispose();
   }
 

@@ -1,5 +1,5 @@
 import { BANDS } from '@/core/colour/bands';
-import type { Arena } from '@/core/film/arena';
+import type { ArenaScope } from '@/core/film/arenaScope';
 import { PLANE_BYTES } from '@/core/film/cells';
 
 /** Tiles that are kept at most: 126 MB. */
@@ -12,7 +12,7 @@ const MOST = 640;
 export class SubstrateCache {
   private readonly kept = new Map<number, { at: number; key: string }>();
 
-  constructor(private readonly arena: Arena) {}
+  constructor(private readonly memory: ArenaScope) {}
 
   /** Word address of a tile's bands, one plane after the other; undefined where they are not as the key says. */
   find(index: number, key: string): number | undefined {
@@ -37,7 +37,7 @@ export class SubstrateCache {
       this.kept.delete(oldest);
       room = its;
     }
-    const at = room?.at ?? this.arena.allocate(PLANE_BYTES * BANDS.count) >> 2;
+    const at = room?.at ?? this.memory.allocate(PLANE_BYTES * BANDS.count) >> 2;
     this.kept.set(index, { at, key });
     return at;
   }

@@ -80,14 +80,14 @@ export class WashFilm {
     private readonly kernels: Kernels,
     private readonly tables: FilmTables,
   ) {
-    const { arena } = painting;
-    const row = (count = 1) => arena.allocate(TILE * 4 * count) >> 2;
+    const { arena, memory } = painting;
+    const row = (count = 1) => memory.allocate(TILE * 4 * count) >> 2;
     this.covers = row();
     this.fibre = row();
     this.rows = row(96);
-    this.list = arena.allocate(96 * 4) >> 2;
-    this.planes = arena.allocate(16 * 4) >> 2;
-    this.block = arena.allocate(WET_LOOK.words * 4) >> 2;
+    this.list = memory.allocate(96 * 4) >> 2;
+    this.planes = memory.allocate(16 * 4) >> 2;
+    this.block = memory.allocate(WET_LOOK.words * 4) >> 2;
     this.looks = row();
     this.depth = row();
     arena.f32[this.block + WET_LOOK.wetOver] = 1 / LOOKS_WET;
