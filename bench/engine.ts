@@ -6,7 +6,8 @@ import { readFileSync } from 'node:fs';
 import { digest } from '@/core/journal/digest';
 import { readJournal, replay } from '@/core/journal/replay';
 import { Studio } from '@/core/journal/studio';
-import { commandSchema, paintingSchema, type CommandInput } from '@/core/journal/commands';
+import { commandSchema, type CommandInput } from '@/core/commands/commands';
+import { paintingSchema } from '@/core/journal/journalSchema';
 import { Picture } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
 import { drawView } from '@/core/picture/view';
@@ -101,7 +102,7 @@ console.log(
       memory,
       demo: {
         seconds: round(demoSeconds),
-        strokes: demo.strokes,
+        strokes: demo.state.strokes,
         toCopy: round((demoSeconds * 1000) / copyTime()),
         digest: digest(demo),
       },

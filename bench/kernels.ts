@@ -133,7 +133,7 @@ const n = 8;
     plain: new Flow(painting, plainKernels(painting.arena)),
   };
   figures['step of a wash, cells'] = {
-    wetTiles: studio.wetTiles,
+    wetTiles: studio.time.wetTiles,
     ...compare(WET_PX * WET_PX, (k) => flows[k.kind].step(() => {})),
   };
 }

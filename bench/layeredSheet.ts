@@ -1,7 +1,8 @@
 import { zlibSync } from 'fflate';
 import { encodeStigmosFile } from '@/core/formats/stigmosFile';
-import { commandSchema, paintingSchema, type Command, type CommandInput } from '@/core/journal/commands';
-import { paintingBytes } from '@/core/journal/room';
+import { commandSchema, type Command, type CommandInput } from '@/core/commands/commands';
+import { paintingSchema } from '@/core/journal/journalSchema';
+import { paintingBytes } from '@/core/commands/memoryBudget';
 import { Studio } from '@/core/journal/studio';
 
 /** Cells of the sheet: a letter page at 300 ppi. */

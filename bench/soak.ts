@@ -12,7 +12,7 @@ import { chromium, type Page } from '@playwright/test';
 import { EngineHost } from '@/engine/host';
 import type { FromWorker, ToWorker } from '@/engine/protocol';
 import { writePainting } from '@/engine/shelf';
-import type { Command } from '@/core/journal/commands';
+import type { Command } from '@/core/commands/commands';
 import { studioFor } from '@/measure/bench';
 import { percentile, round } from './measure';
 

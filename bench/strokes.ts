@@ -7,7 +7,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { createInterface } from 'node:readline';
 import { fileURLToPath } from 'node:url';
 import { resolve } from 'node:path';
-import type { CommandInput } from '@/core/journal/commands';
+import type { CommandInput } from '@/core/commands/commands';
 import { median, round } from './measure';
 
 /** A tool, its size (mm), and what it is tried on. */
@@ -23,7 +23,8 @@ const STROKES = 6;
 
 /** What one child does when it is told the number of a tool: the median time of a stroke of it, ms. */
 async function serve(): Promise<void> {
-  const { commandSchema, paintingSchema } = await import('@/core/journal/commands');
+  const { commandSchema } = await import('@/core/commands/commands');
+  const { paintingSchema } = await import('@/core/journal/journalSchema');
   const { Studio } = await import('@/core/journal/studio');
   for await (const line of createInterface({ input: process.stdin })) {
     const [tool, sizeMm, kind] = TRIED[Number(line)];

@@ -1,7 +1,8 @@
 import { findPigment } from '@/core/colour/pigments';
-import type { CommandInput } from '@/core/journal/commands';
+import type { CommandInput } from '@/core/commands/commands';
 import { Studio } from '@/core/journal/studio';
-import { commandSchema, paintingSchema } from '@/core/journal/commands';
+import { commandSchema } from '@/core/commands/commands';
+import { paintingSchema } from '@/core/journal/journalSchema';
 import { encodeStigmosFile } from '@/core/formats/stigmosFile';
 
 /** Side of the wet square, cells. */
@@ -53,5 +54,5 @@ export function wetSheet(
 /** The same as a file that the rack can hang. */
 export const wetSheetFile = (): { bytes: Uint8Array; wetTiles: number } => {
   const { studio, commands } = wetSheet();
-  return { bytes: encodeStigmosFile(studio, commands, 'Wet sheet', []), wetTiles: studio.wetTiles };
+  return { bytes: encodeStigmosFile(studio, commands, 'Wet sheet', []), wetTiles: studio.time.wetTiles };
 };

@@ -5,7 +5,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { encodePng } from '@/core/formats/png';
 import { pictureRaster } from '@/core/formats/planes';
-import type { CommandInput } from '@/core/journal/commands';
+import type { CommandInput } from '@/core/commands/commands';
 import { readJournal, replay } from '@/core/journal/replay';
 import { isWatercolour, TOOL_IDS, type ToolId } from '@/core/marks/tools';
 import { Picture } from '@/core/picture/picture';

@@ -4,7 +4,7 @@
  */
 import { writeFileSync } from 'node:fs';
 import type { Mixture } from '@/core/colour/mixture';
-import type { CommandInput } from '@/core/journal/commands';
+import type { CommandInput } from '@/core/commands/commands';
 import { readJournal } from '@/core/journal/replay';
 import type { ToolSettings } from '@/core/marks/tools';
 import { noise1, randomFrom } from '@/core/surface/noise';

@@ -1,6 +1,6 @@
 /** A watercolourist's hand: washes laid into shapes, lines, drops. Lengths in mm on the sheet. */
 import type { Mixture } from '@/core/colour/mixture';
-import type { CommandInput } from '@/core/journal/commands';
+import type { CommandInput } from '@/core/commands/commands';
 import type { ToolId } from '@/core/marks/tools';
 import type { PaperKind } from '@/core/surface/paper';
 import { noise1, randomFrom } from '@/core/surface/noise';

@@ -1,5 +1,6 @@
 import { writeFileSync } from 'node:fs';
-import type { CommandInput, Journal } from '@/core/journal/commands';
+import type { CommandInput } from '@/core/commands/commands';
+import type { Journal } from '@/core/journal/journalSchema';
 import { readJournal } from '@/core/journal/replay';
 
 /** Writes what a hand has done as a journal, an entry a line. @throws PainterError when an entry is wrong */

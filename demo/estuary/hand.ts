@@ -1,5 +1,5 @@
 import type { Mixture } from '@/core/colour/mixture';
-import type { CommandInput } from '@/core/journal/commands';
+import type { CommandInput } from '@/core/commands/commands';
 import type { ToolId, ToolSettings } from '@/core/marks/tools';
 import { noise1, randomFrom } from '@/core/surface/noise';
 import { clamp } from './idea';

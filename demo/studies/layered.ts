@@ -3,7 +3,7 @@
  * mended late. The dinghy was painted too small and has been made larger; the far posts are one post, repeated.
  */
 import { zlibSync } from 'fflate';
-import type { CommandInput } from '@/core/journal/commands';
+import type { CommandInput } from '@/core/commands/commands';
 import { noise2 } from '@/core/surface/noise';
 import { painter, strake, trace, WIDTH_MM, type Pile, type Point } from '../painter';
 import { along, BOATHOUSE, DINGHY, HEADLAND, HORIZON, POOLS, POSTS, SHINGLE, WATER_EDGE } from '../scene';

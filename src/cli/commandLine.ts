@@ -1,5 +1,5 @@
 import { parseArgs } from 'node:util';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import { journalJsonSchema } from '@/core/journal/replay';
 import { measureCommand, MEASURE_HELP } from './measure';
 import { replayCommand, REPLAY_HELP } from './replay';

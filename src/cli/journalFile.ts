@@ -1,6 +1,6 @@
 import { readFileSync, statSync } from 'node:fs';
 import { parse, printParseErrorCode, type ParseError } from 'jsonc-parser';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 
 /** Largest journal file, bytes. */
 const MAX_BYTES = 512 * 2 ** 20;

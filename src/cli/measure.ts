@@ -1,5 +1,5 @@
 import { parseArgs } from 'node:util';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import { MADE_SURFACES, type SurfaceKind } from '@/core/surface/heightField';
 import { BEHAVIOURS } from '@/measure/all';
 import { groundsFor, holds, suits, type Ground } from '@/measure/behaviour';

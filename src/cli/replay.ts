@@ -4,7 +4,7 @@ import { parseArgs } from 'node:util';
 import { encodePng } from '@/core/formats/png';
 import { encodePlanes, pictureRaster } from '@/core/formats/planes';
 import { digest } from '@/core/journal/digest';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import { readJournal, replay } from '@/core/journal/replay';
 import { oddities } from '@/core/journal/oddities';
 import type { Studio } from '@/core/journal/studio';

@@ -1,4 +1,4 @@
-import type { Command } from '@/core/journal/commands';
+import type { Command } from '@/core/commands/commands';
 import type { Studio } from '@/core/journal/studio';
 import type { Said } from './journalStore';
 import type { Keeping } from './keeping';

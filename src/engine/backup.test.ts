@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { expect, it } from 'vitest';
 import { readStigmosFile } from '@/core/formats/readStigmosFile';
-import { commandSchema } from '@/core/journal/commands';
+import { commandSchema } from '@/core/commands/commands';
 import { digest } from '@/core/journal/digest';
 import { line, loaded, studioFor } from '@/measure/bench';
 import { filesIn, packAll } from './backup';

@@ -2,7 +2,7 @@ import { WASH_UM } from '@/core/film/basin';
 import type { Arena } from '@/core/film/arena';
 import { factOfTiles, tilesSerial } from '@/core/film/layerFacts';
 import { TILE_CELLS, type Tile } from '@/core/film/tile';
-import { MOST_BYTES, paintingBytes } from '@/core/journal/room';
+import { MOST_BYTES, paintingBytes } from '@/core/commands/memoryBudget';
 import type { Studio } from '@/core/journal/studio';
 import type { Pace } from './pace';
 import type { BenchState } from './protocol';
@@ -18,17 +18,17 @@ export function benchState(studio: Studio, pace: Pace, clock: WaterClock): Bench
     level,
     mixture,
     pace: pace.of(tools.current),
-    canUndo: studio.canUndo,
-    canRedo: studio.canRedo,
+    canUndo: studio.timeline.canUndo,
+    canRedo: studio.timeline.canRedo,
     activeLayer: painting.activeLayer,
     onMask: painting.part === 'mask',
     selection: painting.selected ? 1 + tilesSerial(painting.selection) : 0,
     memory: paintingBytes(painting),
     memoryMost: MOST_BYTES,
-    strokes: studio.strokes,
-    water: studio.hasWater,
+    strokes: studio.state.strokes,
+    water: studio.time.hasWater,
     clock: clock.pace,
-    clockLag: clock.lag(studio.wetTiles),
+    clockLag: clock.lag(studio.time.wetTiles),
     tilt: painting.flow.tilt,
     brushFilmUm: tools.brushFilm * WASH_UM,
     slabUsed: studio.slab.active.tiles.some((tile) => tile?.volume),

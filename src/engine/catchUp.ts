@@ -1,4 +1,4 @@
-import type { Command } from '@/core/journal/commands';
+import type { Command } from '@/core/commands/commands';
 
 /** How often it is said how far it is, ms. */
 const TELL_MS = 100;

@@ -1,7 +1,7 @@
 import type { Adjustment } from '@/core/colour/adjust';
 import type { OwnPaint } from '@/core/colour/ownPaints';
-import type { Command } from '@/core/journal/commands';
-import { PainterError } from '@/core/journal/errors';
+import type { Command } from '@/core/commands/commands';
+import { PainterError } from '@/core/errors';
 import type { Light } from '@/core/picture/picture';
 import type { Aid, View } from '@/core/picture/view';
 import type { HandLog, HandMessage } from './handLog';

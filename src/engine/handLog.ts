@@ -1,4 +1,4 @@
-import type { Command } from '@/core/journal/commands';
+import type { Command } from '@/core/commands/commands';
 import type { OwnPaint } from '@/core/colour/ownPaints';
 import { isLater, NOTHING_SAID, type Said } from './journalStore';
 import type { HandStore } from './handStore';

@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { describe, expect, it } from 'vitest';
-import { commandSchema } from '@/core/journal/commands';
+import { commandSchema } from '@/core/commands/commands';
 import { Studio } from '@/core/journal/studio';
 import { randomAct, randomFrom } from '@/measure/randomActs';
 import { first } from '@/measure/thorough';

@@ -1,10 +1,12 @@
-import { ownPaintSchema, type Command } from '@/core/journal/commands';
+import { COMMANDS, type Command } from '@/core/commands/commands';
+import { ownPaintSchema } from '@/core/journal/journalSchema';
 import { pigmentName } from '@/core/colour/pigments';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import { readCommand } from '@/core/journal/replay';
 import type { Studio } from '@/core/journal/studio';
+import type { Timeline } from '@/core/journal/timeline';
 import { growRect, isEmpty, noRect, type PixelRect } from '@/core/film/pixelRect';
-import { tileRect, wholeRect } from '@/core/journal/change';
+import { tileRect, wholeRect } from '@/core/commands/change';
 import { Flow } from '@/core/flow/flowing';
 import { Picture } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
@@ -324,7 +326,7 @@ export class EngineHost {
         if (studio.strokeOnSlab) this.slab.changed(rect);
         else {
           if (!isEmpty(rect)) this.atBrush = rect;
-          this.changed(rect, noRect(), studio.takeFlowed());
+          this.changed(rect, noRect(), studio.time.takeFlowed());
         }
       });
     }
@@ -334,15 +336,7 @@ export class EngineHost {
   /** @throws PainterError when a command uses a tube that the house rules do not allow */
   private checkTubes(command: Command): void {
     if (!this.allowed) return;
-    const used =
-      command.do === 'load'
-        ? [...Object.keys(command.mixture), ...Object.keys(command.edge?.mixture ?? {})]
-        : command.do === 'retube'
-          ? [command.to]
-          : 'mixture' in command && command.mixture
-            ? Object.keys(command.mixture)
-            : [];
-    const other = used.find((id) => !this.allowed!.has(id));
+    const other = COMMANDS.tubesOf(command).find((id) => !this.allowed!.has(id));
     if (other) throw new PainterError(`By your house rules ${pigmentName(other)} is not for this painting.`);
   }
 
@@ -353,7 +347,7 @@ export class EngineHost {
   private flow(): void {
     const { studio } = this;
     const now = performance.now();
-    if (!studio?.hasWater) {
+    if (!studio?.time.hasWater) {
       this.waterClock.set(now);
       if (studio) this.endWait();
       return;
@@ -375,17 +369,17 @@ export class EngineHost {
       this.waterClock.set(now);
       return;
     }
-    const { wetTiles } = studio;
+    const { wetTiles } = studio.time;
     const due = this.waterClock.due(now, wetTiles);
     let steps = 0;
     while (steps < due && performance.now() - now < FLOW_TURN_MS) {
-      studio.advance(1);
+      studio.time.advance(1);
       steps++;
     }
     this.waterClock.ran(steps, performance.now() - now, wetTiles);
-    this.stale.add(studio.takeFlowed());
+    this.stale.add(studio.time.takeFlowed());
     if (steps < due) this.plan();
-    if (!studio.hasWater) {
+    if (!studio.time.hasWater) {
       this.lastChange = now;
       this.endWait();
       this.postBench();
@@ -410,7 +404,7 @@ export class EngineHost {
   /** How fast water goes in a stroke that is about to be made: a tool that lets no time pass has no need of it. */
   private strokePace(): number | undefined {
     const { studio } = this;
-    return studio?.strokesTakeTime ? this.waterClock.strokePace(studio.wetTiles) : undefined;
+    return studio?.strokesTakeTime ? this.waterClock.strokePace(studio.time.wetTiles) : undefined;
   }
 
   /** Time that water took in a stroke, ms. */
@@ -418,7 +412,7 @@ export class EngineHost {
     const studio = this.studio!;
     if (!studio.strokesTakeTime) return 0;
     const seconds = (samples[samples.length - 1][0] - samples[0][0]) / 1000;
-    return this.waterClock.cost(Flow.steps(seconds * pace), studio.wetTiles);
+    return this.waterClock.cost(Flow.steps(seconds * pace), studio.time.wetTiles);
   }
 
   /** Recolours tiles in which water has moved, those that have changed most first, as far as there is time. */
@@ -466,7 +460,7 @@ export class EngineHost {
     if (!studio || this.looking || seconds < 1) return;
     this.clockSet = performance.now();
     // where there is water, its clock goes for everything
-    if (!studio.driesByTheClock || studio.canRedo || studio.hasWater) return;
+    if (!studio.time.driesByTheClock || studio.timeline.canRedo || studio.time.hasWater) return;
     // a painter who went away comes back to what an hour has made of it
     const command: Command = { do: 'wait', seconds: Math.min(seconds, 3599) };
     this.changed(studio.apply(command).rect);
@@ -523,7 +517,7 @@ export class EngineHost {
       },
       (done, total) => this.post({ say: 'progress', of: 'opening', done, total }),
       () => {
-        studio.adoptUndone(undone);
+        studio.timeline.adoptUndone(undone);
         if (!looking) void this.makeUndoReady(studio, keeping, past);
         this.readyFrom = performance.now();
         if (!looking) this.owed = [...unworked];
@@ -552,7 +546,7 @@ export class EngineHost {
     try {
       if (this.past && !(await this.past.next()).done) return true;
     } catch {
-      studio.awaitNoMore(); // what cannot be read is painted again
+      studio.timeline.awaitNoMore(); // what cannot be read is painted again
     }
     this.past = undefined;
     return false;
@@ -589,7 +583,7 @@ export class EngineHost {
 
   /** Begins an undo or redo that has to paint things again. @returns whether it is one */
   private goesFar(command: Command): boolean {
-    const way = command.do === 'undo' || command.do === 'redo' ? this.studio!.farWay(command.do) : undefined;
+    const way = command.do === 'undo' || command.do === 'redo' ? this.studio!.timeline.farWay(command.do) : undefined;
     if (!way || this.looking) return false;
     if (this.past && command.do === 'undo') {
       this.wait(this.putBackStep(this.studio!).then(() => this.attempt(() => this.perform(command))));
@@ -649,9 +643,13 @@ export class EngineHost {
   }
 
   /** Puts a state that was painted again in the place of the present one. */
-  private arrive({ studio, saved }: Rebuilding, undone: Parameters<Studio['adoptUndone']>[0], command: Command): void {
+  private arrive(
+    { studio, saved }: Rebuilding,
+    undone: Parameters<Timeline['adoptUndone']>[0],
+    command: Command,
+  ): void {
     const { spec } = this.studio!.painting;
-    studio.adoptUndone(undone);
+    studio.timeline.adoptUndone(undone);
     this.autosave!.keeping.snapshots.adopt(saved);
     this.adopt(studio);
     const now = studio.painting.spec;
@@ -824,7 +822,7 @@ export class EngineHost {
       this.tick();
     }
     const quiet = performance.now() - this.lastChange;
-    if (studio.hasWater && quiet > WAIT_QUIET_MS && performance.now() - this.wroteWait > TICK_MS) {
+    if (studio.time.hasWater && quiet > WAIT_QUIET_MS && performance.now() - this.wroteWait > TICK_MS) {
       this.wroteWait = performance.now();
       this.endWait();
     }

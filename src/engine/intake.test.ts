@@ -3,7 +3,7 @@ import { strToU8, unzipSync, zipSync } from 'fflate';
 import localforage from 'localforage';
 import { describe, expect, it } from 'vitest';
 import { encodeStigmosFile } from '@/core/formats/stigmosFile';
-import { commandSchema } from '@/core/journal/commands';
+import { commandSchema } from '@/core/commands/commands';
 import { digest } from '@/core/journal/digest';
 import { line, loaded, paint, studioFor } from '@/measure/bench';
 import { takeIn } from './intake';
@@ -32,7 +32,7 @@ describe('taking a file in', () => {
     const { studio: again, rest, told } = await opened('taken');
     expect([rest, told]).toEqual([[], '']);
     expect(digest(again)).toBe(digest(studio));
-    expect(again.canUndo).toBe(true);
+    expect(again.timeline.canUndo).toBe(true);
     again.apply(commandSchema.parse(line(3, 3, 9, 9)));
   });
 

@@ -1,7 +1,7 @@
 import { deflateSync } from 'fflate';
 import { PaintDamaged, readStigmosFile, type Unpainted } from '@/core/formats/readStigmosFile';
 import type { StigmosFile } from '@/core/formats/stigmosFile';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import { whileHeld } from './holding';
 import { recordsOf, RunningSum } from './journalStore';
 import {

@@ -1,7 +1,7 @@
 /// <reference lib="webworker" />
 import { ArchiveError } from '@/core/formats/archive';
 import { PaintDamaged } from '@/core/formats/readStigmosFile';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import { filesIn } from './backup';
 import { takeIn } from './intake';
 

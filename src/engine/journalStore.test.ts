@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Command } from '@/core/journal/commands';
+import type { Command } from '@/core/commands/commands';
 import { assembleJournal, JournalWriter, OLD_BLOCK, type JournalRecord, type Said } from './journalStore';
 
 const wait = (seconds: number): Command => ({ do: 'wait', seconds });

@@ -1,6 +1,6 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
-import type { Command } from '@/core/journal/commands';
+import type { Command } from '@/core/commands/commands';
 
 /**
  * How a journal is stored: as records, each of which says on its own which entries it has. A record is written in one

@@ -1,8 +1,8 @@
 import 'fake-indexeddb/auto';
 import localforage from 'localforage';
 import { describe, expect, it } from 'vitest';
-import type { Command } from '@/core/journal/commands';
-import { commandSchema } from '@/core/journal/commands';
+import type { Command } from '@/core/commands/commands';
+import { commandSchema } from '@/core/commands/commands';
 import { digest } from '@/core/journal/digest';
 import { Studio } from '@/core/journal/studio';
 import { field, line, loaded, studioFor } from '@/measure/bench';
@@ -102,10 +102,10 @@ describe('keeping a painting', () => {
     const next = await paintAndKeep(record, commands(line(10, 4, 12, 26)));
     const third = await open(record);
     expect(digest(third.studio)).toBe(digest(next.studio));
-    expect(third.studio.canUndo).toBe(true);
+    expect(third.studio.timeline.canUndo).toBe(true);
     third.studio.apply({ do: 'undo' });
     expect(digest(third.studio)).toBe(digest(first.studio));
-    expect(third.studio.canUndo).toBe(false);
+    expect(third.studio.timeline.canUndo).toBe(false);
     expect(() => third.studio.apply({ do: 'undo' })).toThrow(/cannot be taken back/);
   });
 
@@ -123,7 +123,7 @@ describe('keeping a painting', () => {
     const holed = await open(record);
     expect(holed.keeping.missing).toBe(2);
     expect(holed.told).toMatch(/^2 steps are missing/);
-    expect(holed.studio.strokes).toBe(studio.strokes - 2);
+    expect(holed.studio.state.strokes).toBe(studio.state.strokes - 2);
     // with the snapshot of that version everything is there
     const full = { studio, keeping: holed.keeping };
     await snapshot(full);
@@ -199,14 +199,14 @@ describe('keeping a painting', () => {
     let present = again.studio;
     let far = 0;
     for (let step = 0; step < 12; step++) {
-      const way = present.farWay('undo');
+      const way = present.timeline.farWay('undo');
       if (!way) present.apply({ do: 'undo' });
       else {
         far++;
         const { studio, rest } = await again.keeping.rebuild(way.target);
         expect(rest.length).toBeLessThanOrEqual(20);
         for (const act of rest) studio.apply(act);
-        studio.adoptUndone(way.undone);
+        studio.timeline.adoptUndone(way.undone);
         present = studio;
       }
       both.studio.apply({ do: 'undo' });

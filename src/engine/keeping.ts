@@ -1,8 +1,8 @@
-import type { Change } from '@/core/journal/change';
-import type { Command } from '@/core/journal/commands';
-import { PainterError } from '@/core/journal/errors';
+import type { Change } from '@/core/commands/change';
+import type { Command } from '@/core/commands/commands';
+import { PainterError } from '@/core/errors';
 import { effectiveCommands, historyOf, type TakenBack } from '@/core/journal/history';
-import { needSize } from '@/core/journal/room';
+import { needSize } from '@/core/commands/memoryBudget';
 import { Studio } from '@/core/journal/studio';
 import { unworked, type HandMessage, type Numbered } from './handLog';
 import { JournalWriter, type Said, type StoredJournal, type WritingNews } from './journalStore';
@@ -95,10 +95,10 @@ export class Keeping {
       } catch {
         continue; // an older one, or the journal alone
       }
-      studio.adoptHistory(rest.history, !rest.gapBefore);
+      studio.timeline.adopt(rest.history, !rest.gapBefore);
       const opening = keeping.opening(studio, rest, hand, stored, !rest.gapBefore && !rest.gapAfter);
       if (rest.gapBefore || !manifest.past) return opening;
-      studio.awaitPast();
+      studio.timeline.awaitPast();
       return { ...opening, past: snapshots.putBackPast(studio, manifest) };
     }
     const known = keeping.entries;
@@ -218,7 +218,7 @@ export class Keeping {
       const studio = new Studio(this.record.spec);
       try {
         const saved = await restoreSnapshot(studio, manifest);
-        studio.adoptHistory(history, !this.all.slice(0, manifest.entries).includes(undefined));
+        studio.timeline.adopt(history, !this.all.slice(0, manifest.entries).includes(undefined));
         return { studio, rest: target.slice(history.length), saved };
       } catch {
         continue;

@@ -1,8 +1,8 @@
 import 'fake-indexeddb/auto';
 import { describe, expect, it } from 'vitest';
-import { commandSchema, type Command } from '@/core/journal/commands';
+import { commandSchema, type Command } from '@/core/commands/commands';
 import { digest } from '@/core/journal/digest';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import { effectiveCommands } from '@/core/journal/history';
 import { type Studio } from '@/core/journal/studio';
 import { line, studioFor } from '@/measure/bench';
@@ -62,7 +62,7 @@ class Easel {
     const { studio, keeping, rest, undone, past } = await Keeping.open(this.record, QUIET);
     Object.assign(this, { studio, keeping, past });
     for (const command of rest) studio.apply(command);
-    studio.adoptUndone(undone);
+    studio.timeline.adoptUndone(undone);
   }
 
   /** @param most how many steps are put back */
@@ -75,7 +75,7 @@ class Easel {
     for (let steps = 0; ; steps++) {
       const { length } = this.studio.history;
       if (this.states.has(length)) expect(digest(this.studio)).toBe(this.states.get(length));
-      if (!this.studio.canUndo || this.studio.farWay('undo')) return steps;
+      if (!this.studio.timeline.canUndo || this.studio.timeline.farWay('undo')) return steps;
       this.act({ do: 'undo' });
     }
   }
@@ -94,7 +94,7 @@ describe('what is kept of the last steps', () => {
     }
     await easel.snapshot();
     await easel.reopen();
-    expect(easel.studio.farWay('undo')).toBeDefined();
+    expect(easel.studio.timeline.farWay('undo')).toBeDefined();
     await easel.putBack();
     expect(easel.takeBackAtHand()).toBe(26);
     const { length } = effectiveCommands(easel.studio.history);
@@ -136,9 +136,9 @@ describe('what is kept of the last steps', () => {
     easel.act(commandSchema.parse({ do: 'layer.add', kind: 'paint' }));
     await easel.snapshot();
     await easel.reopen();
-    easel.studio.advance(40);
+    easel.studio.time.advance(40);
     await easel.putBack();
-    easel.studio.advance(10);
+    easel.studio.time.advance(10);
     const { command } = easel.studio.endWait()!;
     expect(command.do).toBe('wait');
     expect(easel.takeBackAtHand()).toBe(3);
@@ -154,7 +154,7 @@ describe('what is kept of the last steps', () => {
     await easel.reopen();
     await easel.putBack();
     expect(easel.takeBackAtHand()).toBe(4);
-    expect(easel.studio.farWay('undo')).toBeDefined();
+    expect(easel.studio.timeline.farWay('undo')).toBeDefined();
   });
 
   it('takes no more room than the last steps', async () => {

@@ -39,7 +39,7 @@ export class KeptPast {
     const past: StoredMoment[] = [];
     const pieces: Piece[] = [];
     let room = MOST_TILES;
-    for (const moment of [...studio.pastKept(STEPS)].reverse()) {
+    for (const moment of [...studio.timeline.pastKept(STEPS)].reverse()) {
       const count = [...moment.tiles.values()].reduce((sum, tiles) => sum + tiles.size, 0);
       if ((room -= count) < 0) break;
       let known = this.stored.get(moment);
@@ -67,15 +67,15 @@ export class KeptPast {
     for (const stored of [...past].reverse()) {
       const unpacked = await unpack(stored);
       // nothing is waited for from here on: what was kept meets the studio as it is now
-      const stack = studio.awaitedPast;
+      const stack = studio.timeline.awaitedPast;
       if (!unpacked || !stack) break;
       known.push(...stack.layers, ...studio.allLayers.map((layer) => ({ layer, look: layer.look })));
       const moment = momentFrom(stored, unpacked, stack.painting, known);
-      if (!moment || !studio.putBackStep(moment)) break; // what lies before it would leave a gap
+      if (!moment || !studio.timeline.putBackStep(moment)) break; // what lies before it would leave a gap
       this.stored.set(moment, stored);
       yield;
     }
-    studio.awaitNoMore();
+    studio.timeline.awaitNoMore();
   }
 }
 

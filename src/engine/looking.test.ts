@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { decode } from 'fast-png';
 import { expect, it } from 'vitest';
-import { commandSchema } from '@/core/journal/commands';
+import { commandSchema } from '@/core/commands/commands';
 import { readFace } from './shelf';
 import { onTheRack, Page, pause, replayed } from './testPage';
 

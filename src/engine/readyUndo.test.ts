@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { describe, expect, it } from 'vitest';
-import { commandSchema, type Command } from '@/core/journal/commands';
+import { commandSchema, type Command } from '@/core/commands/commands';
 import { digest } from '@/core/journal/digest';
 import { line, loaded, studioFor } from '@/measure/bench';
 import { Keeping } from './keeping';
@@ -43,14 +43,14 @@ async function opened(id: string, strokes: number, kind: 'linen-fine' | 'paper-c
 describe('steps that are made ready to be taken back', () => {
   it('are at hand after a painting was opened, and the state is the one from before each', async () => {
     const { studio, keeping, states } = await opened('ready', 40);
-    expect(studio.farWay('undo')).toBeDefined();
+    expect(studio.timeline.farWay('undo')).toBeDefined();
     const ready = new ReadyUndo(studio, keeping);
     expect(ready.run(0)).toBe(false); // the hand is not at rest
     ready.run(2000);
     while (!ready.run(2000)) await pause();
     while (ready.run(2000)) expect(digest(studio)).toBe(states.at(-1)); // nothing is seen of it
     for (let i = 0; i < 20; i++) {
-      expect(studio.farWay('undo')).toBeUndefined();
+      expect(studio.timeline.farWay('undo')).toBeUndefined();
       studio.apply({ do: 'undo' });
       states.pop();
       expect(digest(studio)).toBe(states.at(-1));
@@ -68,7 +68,7 @@ describe('steps that are made ready to be taken back', () => {
     while (ready.left === 0) await pause();
     while (ready.left > 0) ready.paint();
     ready.arrive();
-    expect(studio.farWay('undo')).toBeUndefined();
+    expect(studio.timeline.farWay('undo')).toBeUndefined();
     studio.apply({ do: 'undo' });
     expect(digest(studio)).toBe(states.at(-2));
   });
@@ -84,13 +84,13 @@ describe('steps that are made ready to be taken back', () => {
     while (!ready.run(2000)) await pause();
     while (ready.run(2000)) continue;
     for (let i = 0; i < 22; i++) {
-      expect(studio.farWay('undo')).toBeUndefined();
+      expect(studio.timeline.farWay('undo')).toBeUndefined();
       studio.apply({ do: 'undo' });
       states.pop();
       expect(digest(studio)).toBe(states.at(-1));
     }
     const bare = await opened('bare', 0);
-    expect(bare.studio.beforeKept).toEqual([]);
+    expect(bare.studio.timeline.beforeKept).toEqual([]);
     const none = new ReadyUndo(bare.studio, bare.keeping);
     none.run(2000);
     for (let i = 0; i < 5; i++) await pause();
@@ -104,9 +104,9 @@ describe('steps that are made ready to be taken back', () => {
     while (!ready.run(2000)) await pause();
     ready.stop();
     expect(ready.run(2000)).toBe(false);
-    expect(studio.farWay('undo')).toBeDefined();
+    expect(studio.timeline.farWay('undo')).toBeDefined();
     const wet = await opened('wet', 24, 'paper-cold');
-    expect(wet.studio.hasWater).toBe(true);
+    expect(wet.studio.time.hasWater).toBe(true);
     const later = new ReadyUndo(wet.studio, wet.keeping);
     later.run(2000);
     for (let i = 0; i < 20; i++) await pause();

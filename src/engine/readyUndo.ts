@@ -1,4 +1,4 @@
-import type { Command } from '@/core/journal/commands';
+import type { Command } from '@/core/commands/commands';
 import { changesPainting } from '@/core/journal/history';
 import type { Studio } from '@/core/journal/studio';
 import type { Keeping, Rebuilding } from './keeping';
@@ -63,7 +63,7 @@ export class ReadyUndo {
 
   /** The painting takes over what has been painted beside it. */
   arrive(): void {
-    if (this.state === 'painting') this.studio.adoptPast(this.beside!.studio);
+    if (this.state === 'painting') this.studio.timeline.adoptPast(this.beside!.studio.timeline);
     this.stop();
   }
 
@@ -74,10 +74,10 @@ export class ReadyUndo {
   }
 
   private begin(): void {
-    const history = this.studio.beforeKept;
-    if (history.length === 0 || this.studio.pastKept(STEPS).length === STEPS) this.stop();
+    const history = this.studio.timeline.beforeKept;
+    if (history.length === 0 || this.studio.timeline.pastKept(STEPS).length === STEPS) this.stop();
     // water that flows makes another painting of it every moment
-    if (this.state === 'done' || this.studio.hasWater) return;
+    if (this.state === 'done' || this.studio.time.hasWater) return;
     this.state = 'finding';
     const enough = (left: readonly Command[]) => left.filter(changesPainting).length >= STEPS;
     this.keeping.rebuild(history, enough).then(

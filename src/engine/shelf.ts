@@ -1,5 +1,5 @@
 import localforage from 'localforage';
-import type { Command } from '@/core/journal/commands';
+import type { Command } from '@/core/commands/commands';
 import type { StudioState } from '@/core/journal/snapshot';
 import type { PaintingSpec } from '@/core/film/painting';
 import { assembleJournal, type JournalRecord, type StoredJournal } from './journalStore';

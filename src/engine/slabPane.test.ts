@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { commandSchema, type CommandInput } from '@/core/journal/commands';
+import { commandSchema, type CommandInput } from '@/core/commands/commands';
 import { studioFor } from '@/measure/bench';
 import { SlabPane } from './slabPane';
 

@@ -1,4 +1,4 @@
-import { commandSchema, type Command } from '@/core/journal/commands';
+import { commandSchema, type Command } from '@/core/commands/commands';
 import { digest } from '@/core/journal/digest';
 import { Studio } from '@/core/journal/studio';
 import { studioFor } from '@/measure/bench';

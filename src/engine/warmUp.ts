@@ -1,4 +1,5 @@
-import { commandSchema, paintingSchema, type CommandInput } from '@/core/journal/commands';
+import { commandSchema, type CommandInput } from '@/core/commands/commands';
+import { paintingSchema } from '@/core/journal/journalSchema';
 import { Studio } from '@/core/journal/studio';
 import { Picture } from '@/core/picture/picture';
 

@@ -1,6 +1,6 @@
 import type { ToolId } from '@/core/marks/tools';
 import { Picture } from '@/core/picture/picture';
-import type { CommandInput } from '@/core/journal/commands';
+import type { CommandInput } from '@/core/commands/commands';
 import { groundFor, type Behaviour, type Ground } from './behaviour';
 import { deviation, edgeWidth, field, line, loaded, mean, meanLab, paint } from './bench';
 import type { Studio } from '@/core/journal/studio';

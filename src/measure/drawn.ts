@@ -1,7 +1,7 @@
 import { linearToLab } from '@/core/colour/colorimetry';
 import { deltaE2000 } from '@/core/colour/deltaE2000';
 import type { Mixture } from '@/core/colour/mixture';
-import type { CommandInput } from '@/core/journal/commands';
+import type { CommandInput } from '@/core/commands/commands';
 import type { Studio } from '@/core/journal/studio';
 import type { ToolId } from '@/core/marks/tools';
 import { Picture } from '@/core/picture/picture';

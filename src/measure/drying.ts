@@ -2,7 +2,7 @@ import { groundFor, type Behaviour, type Ground } from './behaviour';
 import { field, line, loaded, mean, paint, values } from './bench';
 import { Picture } from '@/core/picture/picture';
 import { readRegion } from '@/core/picture/readings';
-import type { CommandInput } from '@/core/journal/commands';
+import type { CommandInput } from '@/core/commands/commands';
 import type { Studio } from '@/core/journal/studio';
 
 /** Wet, tacky, dry. */

@@ -1,6 +1,6 @@
 import { groundFor, type Behaviour, type Ground } from './behaviour';
 import { correlation, coverage, deviation, field, grain, line, loaded, mean, paint, values, type Area } from './bench';
-import type { CommandInput } from '@/core/journal/commands';
+import type { CommandInput } from '@/core/commands/commands';
 
 /** The painting knife. */
 const WHITE = { PW6: 4, PY43: 0.6 };

@@ -1,6 +1,6 @@
 import { deltaE2000 } from '@/core/colour/deltaE2000';
 import type { Mixture } from '@/core/colour/mixture';
-import type { CommandInput } from '@/core/journal/commands';
+import type { CommandInput } from '@/core/commands/commands';
 import type { Studio } from '@/core/journal/studio';
 import type { SurfaceKind } from '@/core/surface/heightField';
 import { Picture } from '@/core/picture/picture';

@@ -1,5 +1,5 @@
 import { zlibSync } from 'fflate';
-import type { CommandInput } from '@/core/journal/commands';
+import type { CommandInput } from '@/core/commands/commands';
 import { TOOL_IDS } from '@/core/marks/tools';
 
 /**

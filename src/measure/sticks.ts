@@ -2,7 +2,7 @@ import { findPigment } from '@/core/colour/pigments';
 import { deltaE2000 } from '@/core/colour/deltaE2000';
 import { dustCovers, dustLies, dustUm } from '@/core/flow/washRates';
 import { TILE } from '@/core/film/tile';
-import type { CommandInput } from '@/core/journal/commands';
+import type { CommandInput } from '@/core/commands/commands';
 import type { Studio } from '@/core/journal/studio';
 import type { ToolId, ToolSettings } from '@/core/marks/tools';
 import type { Mixture } from '@/core/colour/mixture';

@@ -1,6 +1,6 @@
 import { groundFor, type Behaviour, type Ground } from './behaviour';
 import { coverage, deviation, line, loaded, mean, paint, values, type Area } from './bench';
-import type { CommandInput } from '@/core/journal/commands';
+import type { CommandInput } from '@/core/commands/commands';
 
 /** Roller, worn brush, spatter, spray. */
 const DARK = { PB29: 1, PBr7BU: 1.2, PW6: 0.4 };

@@ -2,7 +2,7 @@
 import type { Mixture } from '@/core/colour/mixture';
 import { findPigment } from '@/core/colour/pigments';
 import { TILE } from '@/core/film/tile';
-import type { CommandInput } from '@/core/journal/commands';
+import type { CommandInput } from '@/core/commands/commands';
 import type { Studio } from '@/core/journal/studio';
 import type { ToolId } from '@/core/marks/tools';
 import { flowOf } from '@/core/flow/flowing';
@@ -111,7 +111,7 @@ export function depths(studio: Studio, area: Area): number[] {
 /** Lets everything dry by waiting. @returns seconds */
 export function waitTillDry(studio: Studio): number {
   let seconds = 0;
-  for (; studio.hasWater && seconds < 3600; seconds += 5) paint(studio, { do: 'wait', seconds: 5 });
+  for (; studio.time.hasWater && seconds < 3600; seconds += 5) paint(studio, { do: 'wait', seconds: 5 });
   return seconds;
 }
 

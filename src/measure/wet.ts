@@ -1,5 +1,5 @@
 import { findPigment, tubeAt } from '@/core/colour/pigments';
-import type { CommandInput } from '@/core/journal/commands';
+import type { CommandInput } from '@/core/commands/commands';
 import type { Studio } from '@/core/journal/studio';
 import { groundFor, type Behaviour, type Ground, type Reading } from './behaviour';
 import { deviation, mean, paint } from './bench';
@@ -402,7 +402,7 @@ export function driesIn(ground: Ground, water = 0.9): { shines: number; damp: nu
   const studio = groundFor(ground, 60, 40);
   paint(studio, ...flatWash('PB29', [6, 5, 48, 28], { water }));
   const out = { shines: 0, damp: 0 };
-  for (let at = 10; at <= 400 && studio.hasWater; at += 10) {
+  for (let at = 10; at <= 400 && studio.time.hasWater; at += 10) {
     paint(studio, wait(10));
     const { basin } = studio.painting.active;
     if (!basin) break;

@@ -1,5 +1,5 @@
 import { imageSize } from 'image-size';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 
 /** Largest photo that can be hung, pixels and bytes; and the longest side at which it is shown. */
 const MAX_PIXELS = 80e6;

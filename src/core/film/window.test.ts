@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { pigmentIndex } from '@/core/colour/pigments';
-import { paintingSchema } from '@/core/journal/commands';
+import { paintingSchema } from '@/core/journal/journalSchema';
 import { Painting } from './painting';
 import { sealTile } from '@/core/flow/drying';
 import { captureTile, restoreTile, TILE } from './tile';

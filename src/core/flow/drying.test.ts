@@ -144,7 +144,7 @@ describe('time and undo', () => {
     const wet = digest(studio);
     paint(studio, { do: 'leave', hours: 12 });
     expect(digest(studio)).not.toBe(wet);
-    expect(studio.clock).toBe(12 * 3600);
+    expect(studio.state.clock).toBe(12 * 3600);
     paint(studio, { do: 'undo' });
     expect(digest(studio)).toBe(wet);
   });

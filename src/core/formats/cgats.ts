@@ -4,7 +4,7 @@
  * each wavelength (`SPECTRAL_NM_380`, `nm380`, `SPEC_380` ...), or pairs of `SPECTRAL_NM` and `SPECTRAL_PCT` or
  * `SPECTRAL_DEC`.
  */
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import { checkSample, checkSize, MAX_SAMPLES, plainName, type SpectralSample } from './spectra';
 
 const WAVELENGTH_FIELD = /^(?:SPECTRAL|SPEC|NM|R|LAMBDA)?[_ ]?(?:NM|DEC|PCT)?[_ ]?(\d{3})(?:\.0+)?(?:_?NM)?$/i;

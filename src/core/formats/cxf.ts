@@ -3,7 +3,7 @@
  * it. Only what a paint needs is read: names and spectra. Entities and document types are refused.
  */
 import { XMLBuilder, XMLParser } from 'fast-xml-parser';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import { checkSample, checkSize, MAX_SAMPLES, plainName, type SpectralSample } from './spectra';
 
 const NAMESPACE = 'http://colorexchangeformat.com/CxF3-core';

@@ -2,7 +2,7 @@ import { decode } from 'fast-png';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { digest } from '@/core/journal/digest';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import { Picture } from '@/core/picture/picture';
 import { field, paint, studioFor } from '@/measure/bench';
 import { encodePlanes, pictureRaster } from './planes';

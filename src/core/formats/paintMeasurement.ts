@@ -1,6 +1,6 @@
 import { derivePaint } from '@/core/colour/derivePaint';
 import type { OwnPaint } from '@/core/colour/ownPaints';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import { readCgats } from './cgats';
 import { readCxf } from './cxf';
 import { resampled, type SpectralSample } from './spectra';

@@ -1,4 +1,4 @@
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import { WAVELENGTHS } from '@/core/colour/spectrum';
 
 /** A measured sample: what every file of spectra comes down to. */

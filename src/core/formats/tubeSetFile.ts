@@ -2,8 +2,8 @@
 import { z } from '@/core/schema';
 import { isTube } from '@/core/colour/pigments';
 import type { OwnPaint } from '@/core/colour/ownPaints';
-import { ownPaintSchema } from '@/core/journal/commands';
-import { PainterError } from '@/core/journal/errors';
+import { ownPaintSchema } from '@/core/journal/journalSchema';
+import { PainterError } from '@/core/errors';
 
 const MOST_TUBES = 60;
 

@@ -1,8 +1,8 @@
 import { expect, it } from 'vitest';
-import { wholeRect } from '@/core/journal/change';
+import { wholeRect } from '@/core/commands/change';
 import { Picture } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
-import { commandSchema } from './commands';
+import { commandSchema } from '@/core/commands/commands';
 import { Studio } from './studio';
 
 const apply = (studio: Studio, ...commands: object[]) => commands.forEach((c) => studio.apply(commandSchema.parse(c)));

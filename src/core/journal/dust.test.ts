@@ -6,8 +6,9 @@ import { encodeStigmosFile } from '@/core/formats/stigmosFile';
 import { decodeTile, encodeTile } from '@/core/film/tileCodec';
 import { line, mean, meanLab, paint, type Area } from '@/measure/bench';
 import { coats, massError, meanCoats } from '@/measure/washBench';
-import type { CommandInput } from './commands';
-import { commandSchema, paintingSchema } from './commands';
+import type { CommandInput } from '@/core/commands/commands';
+import { commandSchema } from '@/core/commands/commands';
+import { paintingSchema } from './journalSchema';
 import { digest } from './digest';
 import { restoreStudioState, studioStateSchema } from './snapshot';
 import { Studio } from './studio';
@@ -36,7 +37,7 @@ describe('dust on a sheet', () => {
           else if (act === 'eraser') paint(studio, { do: 'tool', tool: 'eraser', sizeMm: 4 }, way);
           else if (act === 'wash') paint(studio, { do: 'tool', tool: 'mop', sizeMm: 8 }, { do: 'load', mixture: { PB29: 1 }, water: 0.6 }, way); // prettier-ignore
           else if (act === 'oil') paint(studio, { do: 'tool', tool: 'flat', sizeMm: 6 }, { do: 'load', mixture: { PW6: 1 } }, way); // prettier-ignore
-          else if (act === 'dry' || (act === 'undo' && studio.canUndo) || (act === 'redo' && studio.canRedo)) paint(studio, { do: act }); // prettier-ignore
+          else if (act === 'dry' || (act === 'undo' && studio.timeline.canUndo) || (act === 'redo' && studio.timeline.canRedo)) paint(studio, { do: act }); // prettier-ignore
           else if (act === 'undo' || act === 'redo') return;
           else if (studio.painting.active.tiles.some((t) => t?.wash?.dusty)) paint(studio, { do: act });
         });

@@ -1,9 +1,9 @@
 import { expect, it } from 'vitest';
 import { studioFor } from '@/measure/bench';
 import { TOOL_IDS } from '@/core/marks/tools';
-import { commandSchema } from './commands';
+import { commandSchema } from '@/core/commands/commands';
 import { digest } from './digest';
-import { PainterError } from './errors';
+import { PainterError } from '@/core/errors';
 
 it.each(TOOL_IDS)('%s: put down and lifted without a reading, nothing has happened', (tool) => {
   const studio = studioFor(20, 15, { surface: { kind: 'paper-cold' } });

@@ -1,24 +1,7 @@
-import type { Command } from './commands';
+import { COMMANDS, type Command } from '@/core/commands/commands';
 
 /** Whether a command changes the painting, and so is what undo takes back. */
-export const changesPainting = (command: Command): boolean =>
-  command.do === 'stroke' ||
-  command.do === 'dry' ||
-  command.do === 'leave' ||
-  command.do === 'retube' ||
-  command.do === 'tilt' ||
-  command.do === 'mist' ||
-  command.do === 'tone' ||
-  command.do === 'fix' ||
-  command.do === 'silhouette' ||
-  command.do === 'blow' ||
-  command.do === 'select' ||
-  command.do === 'transform' ||
-  command.do === 'canvas' ||
-  command.do === 'fill' ||
-  command.do === 'stamp' ||
-  command.do.startsWith('slab.') ||
-  (command.do.startsWith('layer.') && command.do !== 'layer.choose');
+export const changesPainting = (command: Command): boolean => COMMANDS.isUndoable(command);
 
 /** What was taken back: it was done from a place in the history on, and can be done again there. */
 export interface TakenBack {

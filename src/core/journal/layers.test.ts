@@ -11,10 +11,10 @@ import { Picture } from '@/core/picture/picture';
 import { readSpot } from '@/core/picture/readings';
 import { line, loaded, paint, studioFor } from '@/measure/bench';
 import { runs } from '@/measure/thorough';
-import { wholeRect } from './change';
-import { commandSchema, type Command, type CommandInput } from './commands';
+import { wholeRect } from '@/core/commands/change';
+import { commandSchema, type Command, type CommandInput } from '@/core/commands/commands';
 import { digest } from './digest';
-import { PainterError } from './errors';
+import { PainterError } from '@/core/errors';
 import { encodeStudioState, restoreStudioState, studioStateSchema } from './snapshot';
 import { Studio } from './studio';
 
@@ -156,7 +156,7 @@ describe('any journal of layers, selections and transforms', () => {
         for (const command of done) again.apply(command);
         expect(digest(again)).toBe(end);
         let steps = 0;
-        while (studio.canUndo && steps < 40) {
+        while (studio.timeline.canUndo && steps < 40) {
           studio.apply({ do: 'undo' });
           steps++;
         }
@@ -182,7 +182,7 @@ describe('any journal of layers, selections and transforms', () => {
     ]; // prettier-ignore
     const done = play(studio, refused);
     expect(done.map((c) => c.do)).toEqual(['select', 'select']);
-    expect(studio.hasWater).toBe(true);
+    expect(studio.time.hasWater).toBe(true);
     expect(digest(studio)).toBe(before);
     for (let i = came; i < studio.history.length;) studio.apply({ do: 'undo' });
     expect(digest(studio)).toBe(before);

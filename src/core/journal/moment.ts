@@ -3,8 +3,8 @@ import type { LayerLook } from '@/core/film/layerLook';
 import type { Ledger } from '@/core/film/ledger';
 import type { FlowState, Painting } from '@/core/film/painting';
 import { TILE, type TileImage } from '@/core/film/tile';
-import type { Command } from './commands';
-import type { ToolboxState } from './toolbox';
+import type { Command } from '@/core/commands/commands';
+import type { ToolboxState } from '@/core/tools/toolbox';
 
 /** Who is in the stack, in which order. */
 export interface Structure {

@@ -1,6 +1,6 @@
 import { takesPaint, isBlender, isStick, type ToolId } from '@/core/marks/tools';
-import type { Journal } from './commands';
-import { FAR_MM } from './studio';
+import type { Journal } from './journalSchema';
+import { FAR_MM } from './strokeInAir';
 
 /** Odd things that are told at most. */
 const MOST = 20;

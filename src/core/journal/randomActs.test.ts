@@ -4,10 +4,10 @@ import { albedoOf } from '@/core/picture/albedo';
 import { randomAct, randomFrom } from '@/measure/randomActs';
 import { studioFor } from '@/measure/bench';
 import { first } from '@/measure/thorough';
-import { wholeRect } from './change';
-import { commandSchema, type Command } from './commands';
+import { wholeRect } from '@/core/commands/change';
+import { commandSchema, type Command } from '@/core/commands/commands';
 import { digest } from './digest';
-import { PainterError } from './errors';
+import { PainterError } from '@/core/errors';
 import { Studio } from './studio';
 
 /** Does random things until enough of them were accepted. */
@@ -51,7 +51,7 @@ describe('random acts of every kind', () => {
       for (const way of ['undo', 'redo'] as const) {
         for (let i = 0; i < 30; i++) {
           for (const studio of [calm, restless]) {
-            if (way === 'undo' ? studio.canUndo : studio.canRedo) studio.apply({ do: way });
+            if (way === 'undo' ? studio.timeline.canUndo : studio.timeline.canRedo) studio.apply({ do: way });
           }
         }
         expect(digest(restless)).toBe(digest(calm));

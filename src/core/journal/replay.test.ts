@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { readFileSync } from 'node:fs';
 import { digest } from './digest';
-import { PainterError } from './errors';
+import { PainterError } from '@/core/errors';
 import { effectiveCommands } from './history';
 import { journalJsonSchema, readJournal, replay } from './replay';
 import { encodeStudioState, restoreStudioState, studioStateSchema } from './snapshot';
@@ -103,7 +103,7 @@ describe('a state that was put away and taken out again', () => {
         restoreTile(copy.painting.arena, into, image);
       });
     }
-    copy.adoptHistory(effectiveCommands(read.entries));
+    copy.timeline.adopt(effectiveCommands(read.entries));
     expect(digest(copy)).toBe(digest(studio));
     const next = read.entries[9];
     studio.apply(next);

@@ -1,7 +1,8 @@
 import { closest, distance } from 'fastest-levenshtein';
 import { z } from '@/core/schema';
-import { commandSchema, journalSchema, paintingSchema, type Journal } from './commands';
-import { PainterError } from './errors';
+import { commandSchema } from '@/core/commands/commands';
+import { journalSchema, paintingSchema, type Journal } from './journalSchema';
+import { PainterError } from '@/core/errors';
 import { Studio } from './studio';
 
 /** Choices that are named when none of them was given; of more only the nearest is. */

@@ -2,7 +2,8 @@ import { describe, expect, test } from 'vitest';
 import { Picture } from '@/core/picture/picture';
 import { readSpot } from '@/core/picture/readings';
 import { retubeProof, tubesUsed } from '@/core/picture/tubesUsed';
-import { commandSchema, paintingSchema, type CommandInput } from './commands';
+import { commandSchema, type CommandInput } from '@/core/commands/commands';
+import { paintingSchema } from './journalSchema';
 import { digest } from './digest';
 import { Studio } from './studio';
 

@@ -4,9 +4,9 @@ import { albedoOf } from '@/core/picture/albedo';
 import { Picture } from '@/core/picture/picture';
 import { line, loaded, paint, studioFor } from '@/measure/bench';
 import type { PaintingSpec } from '@/core/film/painting';
-import { wholeRect } from './change';
-import { commandSchema, type CommandInput } from './commands';
-import { selectionRaster } from './selectWork';
+import { wholeRect } from '@/core/commands/change';
+import { commandSchema, type CommandInput } from '@/core/commands/commands';
+import { selectionRaster } from '@/core/commands/selecting';
 import { Studio } from './studio';
 
 const act = (studio: Studio, ...commands: CommandInput[]) => commands.map((c) => studio.apply(commandSchema.parse(c))).at(-1)!; // prettier-ignore

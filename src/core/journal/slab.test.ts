@@ -5,7 +5,8 @@ import { deltaE2000 } from '@/core/colour/deltaE2000';
 import table from '@/core/colour/data/mixing-table.json';
 import { Picture } from '@/core/picture/picture';
 import { readAround, readSpot } from '@/core/picture/readings';
-import { commandSchema, paintingSchema, type CommandInput } from './commands';
+import { commandSchema, type CommandInput } from '@/core/commands/commands';
+import { paintingSchema } from './journalSchema';
 import { digest } from './digest';
 import { readJournal, replay } from './replay';
 import { Studio } from './studio';
@@ -121,7 +122,7 @@ describe('the slab', () => {
     at(studio, { do: 'tool', tool: 'graphite' });
     expect(refused(stroke([[10, 10], [20, 20]]))).toThrow(/brush or the knife/); // prettier-ignore
     expect(refused({ do: 'slab.take', at: [40, 30] })).toThrow(/brush or the knife/);
-    expect(studio.canUndo).toBe(false);
+    expect(studio.timeline.canUndo).toBe(false);
     expect(refused({ do: 'slab.squeeze', mixture: { 'own-00000000': 1 }, at: [30, 30] })).toThrow(/no tube/);
   });
 
@@ -181,7 +182,7 @@ describe('the slab', () => {
         const journal = readJournal({ format: 'stigmos-journal', version: 1, painting: spec(), entries: done });
         expect(digest(replay(journal))).toBe(end);
         let undone = 0;
-        while (studio.canUndo) {
+        while (studio.timeline.canUndo) {
           studio.apply({ do: 'undo' });
           undone++;
         }

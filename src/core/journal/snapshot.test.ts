@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { TOOL_IDS } from '@/core/marks/tools';
 import { studioFor } from '@/measure/bench';
-import { commandSchema } from './commands';
+import { commandSchema } from '@/core/commands/commands';
 import { digest } from './digest';
 import { encodeStudioState, restoreStudioState, studioStateSchema } from './snapshot';
 import { Studio } from './studio';

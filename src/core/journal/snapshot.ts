@@ -16,11 +16,11 @@ import {
   type ToolId,
   type ToolSettings,
 } from '@/core/marks/tools';
-import { loadCommand, toolCommand } from './commands';
+import { loadCommand, toolCommand } from '@/core/tools/toolCommands';
 import type { Moment, Structure } from './moment';
-import { needSize } from './room';
+import { needSize } from '@/core/commands/memoryBudget';
 import type { Studio } from './studio';
-import type { ToolboxState } from './toolbox';
+import type { ToolboxState } from '@/core/tools/toolbox';
 
 /**
  * Everything of a studio but the tiles, as JSON: with the tiles it is the whole state, byte for byte. Floats are
@@ -166,7 +166,7 @@ interface StateFacts {
 }
 
 export function encodeStudioState(studio: Studio): StudioState {
-  const { painting, begun, clock, strokes } = studio;
+  const { painting, begun, clock, strokes } = studio.state;
   const { spec, layersMade, activeLayer, part, ledger, flow } = painting;
   const layers = painting.layers.map((layer) => ({ layer, look: layer.look }));
   return encodeState({ begun, spec, clock, strokes, layersMade, activeLayer, part, layers, ledger, flow, tools: studio.tools.capture() }); // prettier-ignore
@@ -255,7 +255,7 @@ export function restoreStudioState(studio: Studio, state: StudioState): void {
   if (state.canvas) {
     const spec = { ...studio.begun, ...state.canvas };
     needSize(spec);
-    studio.layOut(spec);
+    studio.state.layOut(spec);
   }
   const { painting } = studio;
   painting.layers = state.layers.map(({ id, kind, ...look }) => {
@@ -266,8 +266,8 @@ export function restoreStudioState(studio: Studio, state: StudioState): void {
   painting.layersMade = state.layersMade;
   painting.choose(painting.layer(state.activeLayer) ? state.activeLayer : painting.layers[0].id, state.part);
   painting.order++;
-  studio.clock = state.clock;
-  studio.strokes = state.strokes;
+  studio.state.clock = state.clock;
+  studio.state.strokes = state.strokes;
   tellLedger(painting.ledger, state);
   if (state.flow) painting.flow = flowIn(state);
   studio.tools.restore(toolsIn(state));

@@ -3,9 +3,9 @@ import { describe, expect, it } from 'vitest';
 import { TOOL_IDS } from '@/core/marks/tools';
 import { field, line, loaded, paint, studioFor } from '@/measure/bench';
 import { runs } from '@/measure/thorough';
-import { commandSchema, type Command, type CommandInput } from './commands';
+import { commandSchema, type Command, type CommandInput } from '@/core/commands/commands';
 import { digest } from './digest';
-import { PainterError } from './errors';
+import { PainterError } from '@/core/errors';
 import { changesPainting, effectiveCommands } from './history';
 import { Studio } from './studio';
 
@@ -113,11 +113,11 @@ describe('any journal', () => {
         const states = [digest(studio)];
         // brush work after the last change to the painting is taken back with it
         const tail = studio.history.slice(studio.history.findLastIndex(changesPainting) + 1);
-        while (studio.canUndo) {
+        while (studio.timeline.canUndo) {
           studio.apply({ do: 'undo' });
           states.push(digest(studio));
         }
-        while (studio.canRedo) {
+        while (studio.timeline.canRedo) {
           expect(digest(studio)).toBe(states.pop());
           studio.apply({ do: 'redo' });
         }
@@ -141,14 +141,14 @@ describe('undo', () => {
         const [opened, beside] = [small(), small()];
         for (const command of history.slice(0, until)) for (const each of [opened, beside]) each.apply(command);
         // as a snapshot is opened: nothing is known of what lay under the steps; and it is painted on
-        opened.adoptHistory(opened.history);
+        opened.timeline.adopt(opened.history);
         for (const command of history.slice(until)) opened.apply(command);
-        opened.adoptPast(beside);
-        while (whole.canUndo) {
+        opened.timeline.adoptPast(beside.timeline);
+        while (whole.timeline.canUndo) {
           for (const each of [whole, opened]) each.apply({ do: 'undo' });
           expect(digest(opened)).toBe(digest(whole));
         }
-        while (whole.canRedo) {
+        while (whole.timeline.canRedo) {
           for (const each of [whole, opened]) each.apply({ do: 'redo' });
           expect(digest(opened)).toBe(digest(whole));
         }
@@ -171,7 +171,7 @@ describe('undo', () => {
     expect(digest(studio)).toBe(before);
     paint(studio, line(4, 20, 36, 20));
     expect(digest(studio)).toBe(after);
-    expect(studio.canRedo).toBe(false);
+    expect(studio.timeline.canRedo).toBe(false);
   });
 
   it('says when there is nothing to take back or to do again', () => {

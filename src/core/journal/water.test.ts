@@ -1,14 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { decodeTile, encodeTile } from '@/core/film/tileCodec';
-import type { CommandInput } from '@/core/journal/commands';
+import type { CommandInput } from '@/core/commands/commands';
 import { readStigmosFile } from '@/core/formats/readStigmosFile';
 import { encodeStigmosFile } from '@/core/formats/stigmosFile';
 import { paint, studioFor } from '@/measure/bench';
 import { coats, dipped, massError, meanCoats, through, washed, waterError } from '@/measure/washBench';
 import { runs } from '@/measure/thorough';
 import { digest } from './digest';
-import { PainterError } from './errors';
+import { PainterError } from '@/core/errors';
 import { encodeStudioState, restoreStudioState, studioStateSchema } from './snapshot';
 import { Studio } from './studio';
 
@@ -96,14 +96,14 @@ describe('a flowing wash', () => {
     const [a, b] = [sheet(), sheet()];
     paint(a, ...FLOWING);
     paint(b, ...FLOWING);
-    for (let i = 0; i < 37; i++) a.advance(1);
+    for (let i = 0; i < 37; i++) a.time.advance(1);
     const waited = a.endWait()!;
     expect(waited.command).toEqual({ do: 'wait', seconds: 1.85 });
-    expect(a.takeFlowed().size).toBeGreaterThan(0);
+    expect(a.time.takeFlowed().size).toBeGreaterThan(0);
     paint(b, { do: 'wait', seconds: 1.85 });
     expect(digest(a)).toBe(digest(b));
     expect(a.endWait()).toBeUndefined();
-    a.advance(1);
+    a.time.advance(1);
     expect(() => paint(a, { do: 'dry' })).toThrow('not over');
   });
 
@@ -134,7 +134,7 @@ describe('a flowing wash', () => {
           if (act === 'wait') paint(studio, { do: 'wait', seconds: 3 });
           else if (act === 'mist') paint(studio, { do: 'mist', amount: 0.6 });
           else if (act === 'dry' || act === 'undo') paint(studio, { do: act });
-          else if (act === 'thirsty' || act === 'rag') paint(studio, { do: 'tool', tool: act }, ...(act === 'rag' && !studio.hasWater ? [] : [way])); // prettier-ignore
+          else if (act === 'thirsty' || act === 'rag') paint(studio, { do: 'tool', tool: act }, ...(act === 'rag' && !studio.time.hasWater ? [] : [way])); // prettier-ignore
           else paint(studio, ...dipped(act as 'mop', 3, { PBr7BS: 1, PB15_3: 0.1 }), way);
           expect(massError(studio)).toBeLessThan(1e-4);
           expect(waterError(studio)).toBeLessThan(1e-4);
@@ -172,7 +172,7 @@ describe('what belongs to watercolour', () => {
     paint(studio, prepare(1));
     const laid = studio.painting.layers.find((l) => l.name === 'Prepared paper')!;
     expect(studio.painting.layers.indexOf(laid)).toBeLessThan(studio.painting.layers.indexOf(studio.painting.active));
-    expect(studio.hasWater).toBe(false);
+    expect(studio.time.hasWater).toBe(false);
     const first = digest(studio);
     paint(studio, prepare(2, laid.id));
     expect(digest(studio)).not.toBe(first);

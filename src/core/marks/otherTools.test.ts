@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { Picture } from '@/core/picture/picture';
 import { thicknessAt } from '@/core/picture/readings';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import {
   correlation,
   eachCell,

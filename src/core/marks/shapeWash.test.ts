@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { digest } from '@/core/journal/digest';
-import type { CommandInput } from '@/core/journal/commands';
+import type { CommandInput } from '@/core/commands/commands';
 import { deviation, mean, paint, studioFor } from '@/measure/bench';
 import { coats, massError, meanCoats } from '@/measure/washBench';
 

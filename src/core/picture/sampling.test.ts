@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
-import { commandSchema, paintingSchema, type CommandInput } from '@/core/journal/commands';
+import { commandSchema, type CommandInput } from '@/core/commands/commands';
+import { paintingSchema } from '@/core/journal/journalSchema';
 import { Studio } from '@/core/journal/studio';
 import { Picture, STUDIO_LIGHT, type Light } from './picture';
 import { readAround, readSpot } from './readings';

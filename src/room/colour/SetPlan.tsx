@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { TUBE_SETS } from '@/core/colour/tubeSets';
 import { textOf } from '@/core/formats/textOf';
 import { decodeTubeSet, encodeTubeSet } from '@/core/formats/tubeSetFile';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import { FileButton } from '../parts/FileButton';
 import { fileName, saveFile } from '../parts/saveFile';
 import { shortName } from '../parts/recipeWords';

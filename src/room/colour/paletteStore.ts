@@ -4,7 +4,7 @@ import { knowPaint, type OwnPaint } from '@/core/colour/ownPaints';
 import { isTube, pigmentName } from '@/core/colour/pigments';
 import type { Mixture } from '@/core/colour/mixture';
 import { TUBE_SETS, type TubeSet } from '@/core/colour/tubeSets';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import { readOwnPaints, readOwnSets, writeOwnPaints, writeOwnSets } from '@/engine/colourShelf';
 import { amendPainting, NO_RULES, readPainting, type HouseRules, type Palette } from '@/engine/shelf';
 import { newId } from '../rack/hangFile';

@@ -9,7 +9,7 @@ import { textOf } from '@/core/formats/textOf';
 import { writeCxf } from '@/core/formats/cxf';
 import { pairUp, paintFrom, readSpectra } from '@/core/formats/paintMeasurement';
 import { MAX_SPECTRA_BYTES, resampled, type SpectralSample } from '@/core/formats/spectra';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import { FileButton } from '../parts/FileButton';
 import { fileName, saveFile } from '../parts/saveFile';
 import { shortName } from '../parts/recipeWords';

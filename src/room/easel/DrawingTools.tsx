@@ -1,7 +1,7 @@
 'use client';
 import { Button, Slider } from 'antd';
 import { useState } from 'react';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import type { LayerState } from '@/engine/protocol';
 import { FileButton } from '../parts/FileButton';
 import { decodePhoto } from '../photos';

@@ -1,7 +1,7 @@
 'use client';
 import { Button, Checkbox, Dropdown, Segmented, Select, Tooltip } from 'antd';
 import { BLEND_MODES } from '@/core/colour/blendModes';
-import type { Command } from '@/core/journal/commands';
+import type { Command } from '@/core/commands/commands';
 import type { LayerState } from '@/engine/protocol';
 import { AdjustPanel } from './AdjustPanel';
 import { Dial, percent } from './Dial';

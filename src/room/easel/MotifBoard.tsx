@@ -4,7 +4,7 @@ import { Button, Dropdown, Segmented, Tooltip } from 'antd';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { useDropzone } from 'react-dropzone';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import { around, cropped, WHOLE } from '@/core/study/board';
 import { amendPainting, readPhoto, removePhoto, writePhoto, type PhotoNote } from '@/engine/shelf';
 import { BOARD_SIDE, decodePhotoTo } from '../photos';

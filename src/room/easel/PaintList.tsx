@@ -2,7 +2,7 @@
 import { Button, Segmented, Select } from 'antd';
 import { useEffect, useRef, useState } from 'react';
 import { PIGMENTS, pigmentName, tube } from '@/core/colour/pigments';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import type { Proof, TubeUsed } from '@/core/picture/tubesUsed';
 import { allowedTubes, usePalette } from '../colour/paletteStore';
 import { Drawdown } from '../parts/Drawdown';

@@ -2,7 +2,7 @@
 import { Button, InputNumber, Segmented, Select } from 'antd';
 import { useEffect, useState } from 'react';
 import type { BlendMode } from '@/core/colour/blendModes';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import { readPainting, readPhoto } from '@/engine/shelf';
 import { FileButton } from '../parts/FileButton';
 import { decodePhoto } from '../photos';

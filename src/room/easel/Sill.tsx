@@ -3,7 +3,7 @@ import { LeftOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons';
 import { Button, Dropdown, Space, Tooltip } from 'antd';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import { amendPainting, type PaintingRecord } from '@/engine/shelf';
 import { fileName, saveFile } from '../parts/saveFile';
 import { isRaking, useEasel } from './easelStore';

@@ -1,4 +1,4 @@
-import type { Command } from '@/core/journal/commands';
+import type { Command } from '@/core/commands/commands';
 import type { ToolId } from '@/core/marks/tools';
 import type { BenchState } from '@/engine/protocol';
 

@@ -5,7 +5,7 @@ import type { Recipe } from '@/core/mixing/recipe';
 import { allowedTubes, onPaletteChange, usePalette } from '../colour/paletteStore';
 import { masstoneLab, type Mixture } from '@/core/colour/mixture';
 import type { PaintingSpec } from '@/core/film/painting';
-import type { Command } from '@/core/journal/commands';
+import type { Command } from '@/core/commands/commands';
 import {
   isBlender,
   isStick,

@@ -1,4 +1,4 @@
-import type { Command } from '@/core/journal/commands';
+import type { Command } from '@/core/commands/commands';
 import { MESH_SIDE, meshOver, type Corner, type Moving } from './pieceStore';
 
 /** What handles do to the corners of a piece that is moved. Places are mm on the canvas. */

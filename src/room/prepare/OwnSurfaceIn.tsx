@@ -1,7 +1,7 @@
 'use client';
 import { InputNumber, Slider } from 'antd';
 import { useState } from 'react';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import type { OwnSurface } from '@/core/surface/ownSurface';
 import { lightness, packed, pixelsOf } from '../easel/pictureIn';
 import { FileButton } from '../parts/FileButton';

@@ -4,7 +4,7 @@ import { Button, Tooltip } from 'antd';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import { amendPainting, erasePainting, listPaintings, type PaintingFace, type PaintingRecord } from '@/engine/shelf';
 import { FileButton } from '../parts/FileButton';
 import { ifFree } from '@/engine/holding';

@@ -1,4 +1,4 @@
-import { PainterError } from '@/core/journal/errors';
+import { PainterError } from '@/core/errors';
 import type { FromIntake, ToIntake } from '@/engine/intakeWorker';
 import { readPainting } from '@/engine/shelf';
 

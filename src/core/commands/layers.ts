@@ -1,3 +1,7 @@
+import { z } from '@/core/schema';
+import { defineCommand } from './definition';
+import { blendMode as blend, layerId, layerName, mixtureSchema, unit } from '@/core/schemaParts';
+import { PREPARED_STYLES } from '@/core/marks/preparedWash';
 import type { Adjustment, AdjustmentKind } from '@/core/colour/adjust';
 import { adjustmentSchema } from '@/core/colour/adjust';
 import type { BlendMode } from '@/core/colour/blendModes';
@@ -5,12 +9,80 @@ import type { Layer } from '@/core/film/layer';
 import type { LayerKind, LayerLook } from '@/core/film/layerLook';
 import type { Painting } from '@/core/film/painting';
 import { layPreparedWash } from '@/core/marks/preparedWash';
-import { noChange, wholeRect, type Change, type Workplace } from './change';
-import type { Command } from './commands';
-import { PainterError } from './errors';
-import { needTubes } from './toolbox';
+import { noChange, wholeRect, type Change } from './change';
+import type { Workplace } from './workplace';
+import { PainterError } from '@/core/errors';
+import { needTubes } from '@/core/tools/toolbox';
 
-type Of<What extends Command['do']> = Extract<Command, { do: What }>;
+const addSchema = z.strictObject({
+  do: z.literal('layer.add').describe('Adds a layer above the one that is painted on, and chooses it'),
+  kind: z.enum(['paint', 'drawing', 'tone', 'adjust', 'group']).default('paint'),
+  name: layerName.optional(),
+  blend: blend.optional(),
+  adjust: adjustmentSchema.optional().describe('What an adjustment layer does'),
+  group: layerId.optional().describe('Group that it is put into'),
+});
+const chooseSchema = z.strictObject({
+  do: z.literal('layer.choose').describe('Chooses the layer that is painted on, or its mask'),
+  layer: layerId,
+  part: z.enum(['layer', 'mask']).optional(),
+});
+const setSchema = z.strictObject({
+  do: z.literal('layer.set').describe('Says how a layer is seen, named and painted on'),
+  layer: layerId,
+  visible: z.boolean().optional(),
+  opacity: unit.optional(),
+  name: layerName.optional(),
+  locked: z.boolean().optional(),
+  blend: blend.optional(),
+  clip: z.boolean().optional().describe('Seen only where the layer below has something'),
+  onlyPaint: z.boolean().optional().describe('Takes paint only where it has some'),
+  wetThrough: z.boolean().optional().describe('A brush takes up wet paint from the layer below'),
+  impress: z.boolean().optional().describe('Relief of the layers below catches a dry brush'),
+  adjust: adjustmentSchema.optional(),
+  maskOn: z.boolean().optional(),
+});
+const moveSchema = z.strictObject({
+  do: z
+    .literal('layer.move')
+    .describe('Puts a layer at a place in the stack, 0 = lowest; a group takes its members along'),
+  layer: layerId,
+  to: z.number().int().min(0).max(1000),
+  group: layerId.nullable().optional().describe('Group that it is put into; null for none'),
+});
+const removeSchema = z.strictObject({
+  do: z.literal('layer.remove').describe('Removes a layer with its paint'),
+  layer: layerId,
+});
+const softenSchema = z.strictObject({
+  do: z
+    .literal('layer.soften')
+    .describe('A softened copy of all that is seen, behind a mask that is painted white where it should show'),
+  radiusMm: z.number().min(0.05).max(30).default(1.5),
+});
+const valuesSchema = z.strictObject({
+  do: z
+    .literal('layer.values')
+    .describe('Values first: a tone layer that lays colour over what is seen and keeps its values'),
+  name: layerName.default('Colour over values'),
+});
+const prepareSchema = z.strictObject({
+  do: z
+    .literal('layer.prepare')
+    .describe('Washes the whole sheet on a layer of its own under the work, and dries it; or lays such a layer anew'),
+  layer: layerId.optional().describe('A layer that was laid so before: what is on it goes'),
+  style: z.enum(PREPARED_STYLES).default('variegated'),
+  mixtures: z.array(mixtureSchema).min(1).max(3),
+  seed: z
+    .number()
+    .int()
+    .min(0)
+    .max(2 ** 31 - 1)
+    .default(1),
+  strength: unit.default(0.4),
+  texture: unit.default(0.5),
+});
+
 type Place = Pick<Workplace, 'painting' | 'keep'>;
 
 /** Everything on the canvas may look different, and the layers are others. */
@@ -74,7 +146,7 @@ function needGroup(painting: Painting, id: string, member?: Layer): string {
   return id;
 }
 
-function add({ painting }: Place, command: Of<'layer.add'>): Change {
+function add({ painting }: Place, command: z.output<typeof addSchema>): Change {
   const { kind, blend, adjust } = command;
   const at = painting.layers.indexOf(painting.active);
   const count = painting.layers.filter((l) => l.kind === kind).length + 1;
@@ -99,7 +171,7 @@ function add({ painting }: Place, command: Of<'layer.add'>): Change {
   return allChanged(painting);
 }
 
-function set({ painting }: Place, command: Of<'layer.set'>): Change {
+function set({ painting }: Place, command: z.output<typeof setSchema>): Change {
   const { do: _, layer: id, maskOn, ...changes } = command;
   const layer = needLayer(painting, id);
   const given = Object.fromEntries(Object.entries(changes).filter(([, v]) => v !== undefined)) as Partial<LayerLook>;
@@ -117,7 +189,7 @@ function set({ painting }: Place, command: Of<'layer.set'>): Change {
   return allChanged(painting);
 } // prettier-ignore
 
-function move({ painting }: Place, command: Of<'layer.move'>): Change {
+function move({ painting }: Place, command: z.output<typeof moveSchema>): Change {
   const layer = needLayer(painting, command.layer);
   if (command.group !== undefined) {
     const group = command.group === null ? undefined : needGroup(painting, command.group, layer);
@@ -136,7 +208,7 @@ export const withMembers = (painting: Painting, layer: Layer): Layer[] => [
   ...painting.layers.filter((l) => l.look.group === layer.id).flatMap((l) => withMembers(painting, l)),
 ];
 
-function remove({ painting, keep }: Place, command: Of<'layer.remove'>): Change {
+function remove({ painting, keep }: Place, command: z.output<typeof removeSchema>): Change {
   const layer = needOpen(painting, command.layer);
   const gone = withMembers(painting, layer);
   if (!painting.layers.some((l) => l.kind === 'paint' && !gone.includes(l))) {
@@ -170,7 +242,7 @@ export function takeOff(painting: Painting, layer: Layer, keep: Workplace['keep'
 }
 
 /** Washes a layer under the work, new or again. */
-function prepare({ painting, keep }: Place, command: Of<'layer.prepare'>): Change {
+function prepare({ painting, keep }: Place, command: z.output<typeof prepareSchema>): Change {
   command.mixtures.forEach((mixture) => needTubes(Object.keys(mixture)));
   let layer = command.layer === undefined ? undefined : painting.layer(command.layer);
   if (command.layer !== undefined && layer?.kind !== 'paint') {
@@ -190,7 +262,7 @@ function prepare({ painting, keep }: Place, command: Of<'layer.prepare'>): Chang
  * Values first, colour after: a layer of light in blend mode "color" over everything, or, where paint should carry
  * the colour, whatever is painted on it keeps the luminosity of what lies below.
  */
-function overValues({ painting }: Place, { name }: Of<'layer.values'>): Change {
+function overValues({ painting }: Place, { name }: z.output<typeof valuesSchema>): Change {
   const layer = insertLayer(painting, 'paint', name, painting.layers.length);
   layer.look = { ...layer.look, blend: 'color' };
   painting.choose(layer.id);
@@ -198,7 +270,7 @@ function overValues({ painting }: Place, { name }: Of<'layer.values'>): Change {
   return allChanged(painting);
 }
 
-function soften({ painting }: Place, { radiusMm }: Of<'layer.soften'>): Change {
+function soften({ painting }: Place, { radiusMm }: z.output<typeof softenSchema>): Change {
   const layer = insertLayer(painting, 'adjust', 'Softened', painting.layers.length);
   layer.look = { ...layer.look, adjust: { kind: 'blur', radiusMm }, mask: { fill: 0, on: true } };
   painting.choose(layer.id, 'mask');
@@ -207,37 +279,25 @@ function soften({ painting }: Place, { radiusMm }: Of<'layer.soften'>): Change {
 }
 
 /** @throws PainterError when the layer is one that is made of others, and has no paint to choose */
-function choose({ painting }: Place, { layer: id, part }: Of<'layer.choose'>): Change {
+function choose({ painting }: Place, { layer: id, part }: z.output<typeof chooseSchema>): Change {
   const layer = needLayer(painting, id);
   if (part === 'mask' && !layer.look.mask) throw new PainterError(`"${layer.name}" has no mask: give it one first.`);
   painting.choose(id, part);
   return { ...noChange(), layers: true };
 }
 
-/** Adds, chooses, sets, moves or removes a layer. @throws PainterError when it is not there, is locked or needed */
-export function changeLayers(
-  place: Place,
-  command: Of<
-    | 'layer.add' | 'layer.choose' | 'layer.set' | 'layer.move' | 'layer.remove' | 'layer.prepare' | 'layer.values'
-    | 'layer.soften'
-  >,
-): Change {
-  switch (command.do) {
-    case 'layer.add':
-      return add(place, command);
-    case 'layer.choose':
-      return choose(place, command);
-    case 'layer.set':
-      return set(place, command);
-    case 'layer.move':
-      return move(place, command);
-    case 'layer.remove':
-      return remove(place, command);
-    case 'layer.prepare':
-      return prepare(place, command);
-    case 'layer.values':
-      return overValues(place, command);
-    case 'layer.soften':
-      return soften(place, command);
-  }
-} // prettier-ignore
+export const addLayer = defineCommand({ schema: addSchema, undoable: true, apply: add });
+
+export const chooseLayer = defineCommand({ schema: chooseSchema, undoable: false, apply: choose });
+
+export const setLayer = defineCommand({ schema: setSchema, undoable: true, apply: set });
+
+export const moveLayer = defineCommand({ schema: moveSchema, undoable: true, apply: move });
+
+export const removeLayer = defineCommand({ schema: removeSchema, undoable: true, apply: remove });
+
+export const softenAll = defineCommand({ schema: softenSchema, undoable: true, apply: soften });
+
+export const colourOverValues = defineCommand({ schema: valuesSchema, undoable: true, apply: overValues });
+
+export const prepareSheet = defineCommand({ schema: prepareSchema, undoable: true, apply: prepare });

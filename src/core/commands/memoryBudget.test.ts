@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { loaded, paint, line, studioFor } from '@/measure/bench';
-import { digest } from './digest';
-import { layerBytes, MOST_BYTES, needRoom, paintingBytes } from './room';
+import { digest } from '@/core/journal/digest';
+import { layerBytes, MOST_BYTES, needRoom, paintingBytes } from './memoryBudget';
 
 function painted() {
   const studio = studioFor(30, 24, { ppi: 110 });

@@ -1,15 +1,23 @@
+import { z } from '@/core/schema';
+import { defineCommand } from './definition';
+import { layerId } from '@/core/schemaParts';
 import { TILE_CELLS } from '@/core/film/cells';
 import { writeMask } from '@/core/film/raster';
-import type { Change, Workplace } from './change';
-import type { Command } from './commands';
-import { PainterError } from './errors';
-import { allChanged, needOpen } from './layerWork';
+import type { Change } from './change';
+import type { Workplace } from './workplace';
+import { PainterError } from '@/core/errors';
+import { allChanged, needOpen } from './layers';
+
+const schema = z.strictObject({
+  do: z.literal('layer.mask').describe('Gives a layer a mask, changes it or takes it off'),
+  layer: layerId,
+  how: z
+    .enum(['show', 'hide', 'selection', 'invert', 'remove'])
+    .describe('All shown, all hidden, as selected; the mask turned round; taken off'),
+});
 
 /** Gives a layer a mask, changes it or takes it off. @throws PainterError when there is none to change */
-export function changeMask(
-  { painting, keep }: Pick<Workplace, 'painting' | 'keep'>,
-  { layer: id, how }: Extract<Command, { do: 'layer.mask' }>,
-): Change {
+function changeMask({ painting, keep }: Workplace, { layer: id, how }: z.output<typeof schema>): Change {
   const layer = needOpen(painting, id);
   const { mask } = layer.look;
   const put = (fill: 0 | 255) => (layer.look = { ...layer.look, mask: { fill, on: true } });
@@ -52,3 +60,5 @@ export function changeMask(
   painting.order++;
   return allChanged(painting);
 }
+
+export const mask = defineCommand({ schema, undoable: true, apply: changeMask });

@@ -1,14 +1,27 @@
+import { z } from '@/core/schema';
+import { defineCommand } from './definition';
+import { mixtureSchema, unit } from '@/core/schemaParts';
 import { Guard } from '@/core/film/guard';
-import type { Layer } from '@/core/film/layer';
 import { layEvenWash } from '@/core/marks/preparedWash';
 import { fillRegion } from '@/core/marks/silhouette';
 import { STICKS, type StickName } from '@/core/marks/stickForms';
-import { isStick, kindOf, type ToolSettings } from '@/core/marks/tools';
-import { noChange, wholeRect, type Change, type Workplace } from './change';
-import type { Command } from './commands';
-import { PainterError } from './errors';
-import { selectionRaster } from './selectWork';
-import { needTubes } from './toolbox';
+import { isStick, kindOf } from '@/core/marks/tools';
+import { noChange, wholeRect, type Change } from './change';
+import { layerForTool } from './target';
+import type { Workplace } from './workplace';
+import { PainterError } from '@/core/errors';
+import { selectionRaster } from './selecting';
+import { needTubes } from '@/core/tools/toolbox';
+
+const schema = z.strictObject({
+  do: z
+    .literal('tone')
+    .describe(
+      'Lays an even glaze, wash or dust of a mixture over the layer or what is selected of it, by the tool in hand',
+    ),
+  mixture: mixtureSchema,
+  strength: unit.default(0.3).describe('0 clear medium .. 1 half paint'),
+});
 
 /** Film that an even glaze is, um, and the share of it that is paint at full strength. */
 const GLAZE_UM = 16;
@@ -19,15 +32,11 @@ const PAINT = 0.5;
  * glaze of oil or acrylic, a wash, or the dust of a stick. It stays wet, so lights can be lifted out of it.
  * @throws PainterError when it is nothing of these
  */
-export function layTone(
-  { painting, keep }: Workplace,
-  { mixture, strength }: Extract<Command, { do: 'tone' }>,
-  settings: ToolSettings,
-  layer: Layer,
-): Change {
+function layTone({ painting, keep, tools }: Workplace, { mixture, strength }: z.output<typeof schema>): Change {
+  const layer = layerForTool(painting, tools);
   needTubes(Object.keys(mixture));
   const changed = { ...noChange(), rect: wholeRect(painting) };
-  const { tool } = settings;
+  const { tool } = tools.current;
   if (kindOf(tool) === 'wash') {
     const guard = Guard.of(painting, layer);
     layEvenWash(painting, layer, mixture, strength, painting.spec.seed, guard?.wrap(keep) ?? keep);
@@ -43,3 +52,5 @@ export function layTone(
   const filling = { mixture, um: GLAZE_UM, paint: stick ? 1 : PAINT * strength * strength, body: 0.1, stick: dusty, streaks: 0, seed: spec.seed }; // prettier-ignore
   return { ...changed, rect: fillRegion(painting, layer, region, filling, keep) };
 }
+
+export const tone = defineCommand({ schema, undoable: true, apply: layTone });

@@ -1,4 +1,5 @@
 import { z } from '@/core/schema';
+import { BLEND_MODES } from '@/core/colour/blendModes';
 import { OWN_ID } from '@/core/colour/ownPaints';
 import { isTube } from '@/core/colour/pigments';
 
@@ -30,3 +31,13 @@ export const outlineSchema = z
   .min(3)
   .max(20_000)
   .describe('Corners, mm; the last is joined to the first');
+
+/** A place on the painting, mm. */
+export const place = z.tuple([z.number().min(-1e4).max(1e4), z.number().min(-1e4).max(1e4)]);
+
+export const layerId = z.string().min(1).max(40);
+export const layerName = z.string().trim().min(1).max(60);
+export const blendMode = z.enum(BLEND_MODES).describe('Blend mode of the W3C compositing standard');
+
+/** Bytes in text. @param most length of the text */
+export const packed = (what: string, most: number) => z.string().max(most).describe(`${what}; zlib, base64`);

@@ -1,4 +1,3 @@
-import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
 import { noRect, type PixelRect } from '@/core/film/pixelRect';
 import { TILE } from '@/core/film/tile';
@@ -15,14 +14,6 @@ export interface Change {
   readonly layers: boolean;
   /** The canvas is another one: of another size, or turned. */
   readonly canvas?: boolean;
-}
-
-/** What a command works on, and how it keeps what was there before. */
-export interface Workplace {
-  readonly painting: Painting;
-  readonly slab: Painting;
-  /** Keeps a tile for undo; to be called before the tile is changed. */
-  readonly keep: (layer: Layer, index: number) => void;
 }
 
 export const noChange = (): Change => ({ rect: noRect(), slab: noRect(), flowed: new Set(), layers: false });

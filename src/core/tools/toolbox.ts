@@ -36,13 +36,11 @@ import {
 } from '@/core/marks/tools';
 import { loadWash, squeezeOut, WASH_CARRIER, WashInHand, waterOf } from '@/core/marks/washLoad';
 import { filmOf, type WashForm } from '@/core/marks/washForms';
-import type { Command } from './commands';
-import { PainterError } from './errors';
+import type { LoadCommand, ToolCommand } from './toolCommands';
+import { PainterError } from '@/core/errors';
 
 /** Share of its paint that a brush keeps when it is wiped on a rag. */
 const WIPED_SHARE = 0.003;
-
-type Load = Extract<Command, { do: 'load' }>;
 
 /** State of all tools at one moment. */
 export interface ToolboxState {
@@ -50,7 +48,7 @@ export interface ToolboxState {
   readonly settings: ReadonlyMap<ToolId, ToolSettings>;
   readonly reservoirs: ReadonlyMap<ToolId, Reservoir>;
   /** What each was loaded with last: a tool that keeps loaded takes it again. */
-  readonly loads: ReadonlyMap<ToolId, Load>;
+  readonly loads: ReadonlyMap<ToolId, LoadCommand>;
 }
 
 /** The tools of a painting: which is in hand, how each is held, and the paint that is still in it. */
@@ -58,7 +56,7 @@ export class Toolbox {
   inHand: ToolId = 'flat';
   private settings = new Map<ToolId, ToolSettings>(TOOL_IDS.map((id) => [id, startSettings(id)]));
   private reservoirs = new Map<ToolId, Reservoir>();
-  private loads = new Map<ToolId, Load>();
+  private loads = new Map<ToolId, LoadCommand>();
   private readonly footprints = new Map<ToolId, { sizeMm: number; form: BrushForm; footprint: Footprint }>();
 
   constructor(private painting: Painting) {}
@@ -84,7 +82,7 @@ export class Toolbox {
   }
 
   /** Takes a tool in hand; what the command leaves out stays as it was. A brush of another size is loaded alike. */
-  take(command: Extract<Command, { do: 'tool' }>): void {
+  take(command: ToolCommand): void {
     const { do: _, tool, ...changes } = command;
     const before = this.settings.get(tool)!;
     const given = Object.fromEntries(Object.entries(changes).filter(([, v]) => v !== undefined));
@@ -110,7 +108,7 @@ export class Toolbox {
   }
 
   /** Loads the tool in hand. @throws PainterError when it takes no paint. */
-  load(command: Load): void {
+  load(command: LoadCommand): void {
     const tool = this.inHand;
     needTubes([...Object.keys(command.mixture), ...Object.keys(command.edge?.mixture ?? {})]);
     if (!takesPaint(tool)) throw new PainterError(`The ${tool} takes no paint: choose a brush or the knife first.`);

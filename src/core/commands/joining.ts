@@ -1,3 +1,6 @@
+import { z } from '@/core/schema';
+import { defineCommand } from './definition';
+import { blendMode as blend, layerId, layerName, packed, unit } from '@/core/schemaParts';
 import { unzlibSync } from 'fflate';
 import { adjuster } from '@/core/colour/adjust';
 import { blendOnto } from '@/core/colour/blendModes';
@@ -12,13 +15,38 @@ import { writePixels } from '@/core/film/raster';
 import { sealTile } from '@/core/flow/drying';
 import { flowOf } from '@/core/flow/flowing';
 import { albedoOf } from '@/core/picture/albedo';
-import { wholeRect, type Change, type Workplace } from './change';
-import type { Command } from './commands';
-import { PainterError } from './errors';
-import { allChanged, insertLayer, needOpen, tidyGroups, withMembers } from './layerWork';
-import { layerBytes, needRoom } from './room';
+import { wholeRect, type Change } from './change';
+import type { Workplace } from './workplace';
+import { PainterError } from '@/core/errors';
+import { allChanged, insertLayer, needOpen, tidyGroups, withMembers } from './layers';
+import { layerBytes, needRoom } from './memoryBudget';
 
-type Of<What extends Command['do']> = Extract<Command, { do: What }>;
+const duplicateSchema = z.strictObject({
+  do: z.literal('layer.duplicate').describe('Copies a layer with its paint'),
+  layer: layerId,
+});
+const mergeSchema = z.strictObject({
+  do: z.literal('layer.merge').describe('Lays a layer onto the one below: paint on paint, pixels on pixels'),
+  layer: layerId,
+});
+const copyAllSchema = z.strictObject({
+  do: z.literal('layer.copy-all').describe('Copies the whole picture, unlit, as one picture layer on top'),
+  name: layerName.default('Copy of all'),
+  grey: z.boolean().optional().describe('In greys of the same value'),
+});
+const pictureSchema = z.strictObject({
+  do: z.literal('layer.picture').describe('Brings a photo or a texture as a picture layer, and chooses it'),
+  name: layerName.default('Picture'),
+  widthPx: z.number().int().min(1).max(8192),
+  heightPx: z.number().int().min(1).max(8192),
+  rgba: packed('Red, green, blue and alpha of each pixel, row by row', 200_000_000),
+  fit: z.enum(['whole', 'cover', 'tile']).default('cover').describe('Whole on the canvas, covering it, or repeated'),
+  tileMm: z.number().min(1).max(5000).optional().describe('Width of one piece where it is repeated'),
+  blend: blend.optional(),
+  opacity: unit.optional(),
+  under: z.boolean().optional().describe('Lowest of all: a photographed ground'),
+});
+
 type Place = Pick<Workplace, 'painting' | 'keep'>;
 
 const total = (painting: Painting): Float64Array => {
@@ -43,7 +71,7 @@ export function booked(painting: Painting, book: 'added' | 'removed', work: () =
 }
 
 /** Copies a layer with its paint, wet as it is; a group with all that is in it. */
-export function duplicate({ painting, keep }: Place, { layer: id }: Of<'layer.duplicate'>): Change {
+function duplicateLayer({ painting, keep }: Place, { layer: id }: z.output<typeof duplicateSchema>): Change {
   const source = needOpen(painting, id);
   needRoom(painting, withMembers(painting, source).reduce((sum, layer) => sum + layerBytes(layer), 0)); // prettier-ignore
   const copies = new Map<string, string>();
@@ -72,7 +100,7 @@ export function duplicate({ painting, keep }: Place, { layer: id }: Of<'layer.du
  * Lays a layer onto the one below it.
  * @throws PainterError when the two do not go together: paint goes on paint, pixels and adjustments on pixels
  */
-export function mergeDown({ painting, keep }: Place, { layer: id }: Of<'layer.merge'>): Change {
+function mergeDown({ painting, keep }: Place, { layer: id }: z.output<typeof mergeSchema>): Change {
   const upper = needOpen(painting, id);
   const siblings = painting.layers.filter((l) => l.look.group === upper.look.group);
   const lower = siblings[siblings.indexOf(upper) - 1];
@@ -190,7 +218,7 @@ function mergePixels(painting: Painting, upper: Layer, lower: Layer, keep: Workp
 }
 
 /** The whole picture, unlit, as one picture layer on top. */
-export function copyAll({ painting, keep }: Place, { name, grey }: Of<'layer.copy-all'>): Change {
+function copyOfAll({ painting, keep }: Place, { name, grey }: z.output<typeof copyAllSchema>): Change {
   needRoom(painting, 8 * painting.width * painting.height);
   const raster = albedoOf(painting).raster(wholeRect(painting));
   const layer = insertLayer(painting, 'picture', name, painting.layers.length);
@@ -207,7 +235,7 @@ export function copyAll({ painting, keep }: Place, { name, grey }: Of<'layer.cop
 }
 
 /** Brings pixels from elsewhere as a picture layer. @throws PainterError when they are not of the size that is said */
-export function bringPicture({ painting, keep }: Place, command: Of<'layer.picture'>): Change {
+function bringPicture({ painting, keep }: Place, command: z.output<typeof pictureSchema>): Change {
   const { widthPx, heightPx, name, fit, blend, opacity, under } = command;
   needRoom(painting, 4 * painting.width * painting.height);
   const source = unpackRgba(command.rgba, widthPx, heightPx);
@@ -289,3 +317,11 @@ function bilinear({ pixels, width, height }: Pixels, u: number, v: number, endle
   }
   return code >>> 0;
 } // prettier-ignore
+
+export const duplicate = defineCommand({ schema: duplicateSchema, undoable: true, apply: duplicateLayer });
+
+export const merge = defineCommand({ schema: mergeSchema, undoable: true, apply: mergeDown });
+
+export const copyAll = defineCommand({ schema: copyAllSchema, undoable: true, apply: copyOfAll });
+
+export const picture = defineCommand({ schema: pictureSchema, undoable: true, apply: bringPicture });

@@ -1,3 +1,6 @@
+import { z } from '@/core/schema';
+import { defineCommand } from './definition';
+import { layerId, outlineSchema, place } from '@/core/schemaParts';
 import { deltaE2000 } from '@/core/colour/deltaE2000';
 import { decodeSrgb, linearToLab, type Triple } from '@/core/colour/colorimetry';
 import { TILE } from '@/core/film/cells';
@@ -9,12 +12,32 @@ import { ShapeMask } from '@/core/marks/silhouette';
 import { albedoOf } from '@/core/picture/albedo';
 import { flooded, grown, softened } from '@/core/film/regions';
 import { maths } from '@/core/maths/maths';
-import { noChange, wholeRect, type Change, type Workplace } from './change';
-import type { Command } from './commands';
-import { PainterError } from './errors';
-import { needLayer } from './layerWork';
+import { noChange, wholeRect, type Change } from './change';
+import type { Workplace } from './workplace';
+import { PainterError } from '@/core/errors';
+import { needLayer } from './layers';
 
-type Select = Extract<Command, { do: 'select' }>;
+const schema = z.strictObject({
+  do: z.literal('select').describe('Selects a part of the picture: everything then happens only there'),
+  how: z
+    .enum(['all', 'none', 'invert', 'rectangle', 'ellipse', 'outline', 'colour', 'painted', 'soften', 'grow'])
+    .describe('By shape, by similar colour, what is painted on a layer; or changes what is selected'),
+  mode: z.enum(['new', 'add', 'subtract', 'within']).default('new'),
+  from: place.optional().describe('Corner of a rectangle or an ellipse, mm; the spot of a colour'),
+  to: place.optional().describe('The other corner'),
+  outline: outlineSchema.optional(),
+  edgeMm: z.number().min(0).max(60).default(0),
+  tolerance: z.number().min(0).max(100).default(10).describe('Delta E 2000 up to which a colour is similar'),
+  touching: z.boolean().default(true).describe('Only what hangs together with the spot'),
+  layer: layerId.optional(),
+  byMm: z
+    .number()
+    .min(-60)
+    .max(60)
+    .default(1)
+    .describe('How far to soften or to grow; grown by less than 0 it shrinks'),
+});
+type Select = z.output<typeof schema>;
 
 /** Corners of an ellipse in a rectangle. */
 const ellipse = ([x0, y0]: readonly number[], [x1, y1]: readonly number[]): Outline =>
@@ -114,7 +137,7 @@ function wanted(painting: Painting, command: Select): Uint8Array {
 }
 
 /** Selects a part of the picture, or changes what is selected. @throws PainterError when nothing would be selected */
-export function select({ painting, keep }: Pick<Workplace, 'painting' | 'keep'>, command: Select): Change {
+function changeSelection({ painting, keep }: Workplace, command: Select): Change {
   const { selection, width } = painting;
   const { how, mode } = command;
   const write = (region: (at: number) => number) => writeMask(painting, selection, keep, 0, (x, y) => region(y * width + x)); // prettier-ignore
@@ -134,3 +157,5 @@ export function select({ painting, keep }: Pick<Workplace, 'painting' | 'keep'>,
   write((at) => joined[at]);
   return { ...noChange(), layers: true };
 } // prettier-ignore
+
+export const select = defineCommand({ schema, undoable: true, apply: changeSelection });

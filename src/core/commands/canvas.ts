@@ -1,16 +1,27 @@
+import { z } from '@/core/schema';
+import { defineCommand } from './definition';
 import { Layer } from '@/core/film/layer';
 import { gridOf, Painting, type PaintingSpec } from '@/core/film/painting';
 import { permuteTile, type FromCell, type Sheet } from '@/core/film/resample';
 import type { TileImage } from '@/core/film/tile';
 import { TILE } from '@/core/film/cells';
 import { flowOf } from '@/core/flow/flowing';
-import type { Workplace } from './change';
-import type { Command } from './commands';
-import { MAX_CELLS } from './room';
-import { PainterError } from './errors';
-import { booked } from './joinWork';
+import { allChanged } from './layers';
+import type { Workplace } from './workplace';
+import { MAX_CELLS } from './memoryBudget';
+import { PainterError } from '@/core/errors';
+import { booked } from './joining';
 
-type CanvasCommand = Extract<Command, { do: 'canvas' }>;
+const schema = z.strictObject({
+  do: z.literal('canvas').describe('Cuts or extends the canvas, or turns or mirrors the whole painting'),
+  turn: z.union([z.literal(90), z.literal(180), z.literal(270)]).optional(),
+  mirror: z.enum(['across', 'down']).optional(),
+  leftMm: z.number().min(-5000).max(5000).default(0).describe('How much comes on at the left; less than 0 is cut off'),
+  topMm: z.number().min(-5000).max(5000).default(0),
+  rightMm: z.number().min(-5000).max(5000).default(0),
+  bottomMm: z.number().min(-5000).max(5000).default(0),
+});
+type CanvasCommand = z.output<typeof schema>;
 
 /** The identity, as `placed` says it. */
 const PLAIN: readonly number[] = [1, 0, 0, 1, 0, 0];
@@ -41,15 +52,10 @@ function layout({ width, height, mmPerPx }: Painting, command: CanvasCommand) {
 
 /**
  * The painting on another canvas: cut, extended, turned or mirrored, with every cell as it was.
- * @param begun what the painting was begun with
  * @returns a painting of its own in the same memory; the old one is left empty
  * @throws PainterError when it would be too small or too large
  */
-export function onOtherCanvas(
-  { painting, keep }: Pick<Workplace, 'painting' | 'keep'>,
-  command: CanvasCommand,
-  begun: PaintingSpec,
-): Painting {
+function onOtherCanvas({ painting, keep, begun }: Workplace, command: CanvasCommand): Painting {
   const { map, size } = layout(painting, command);
   if (size.width < LEAST || size.height < LEAST) throw new PainterError('Nothing would be left of the canvas.');
   if (size.width * size.height > MAX_CELLS) {
@@ -96,3 +102,14 @@ export function onOtherCanvas(
   fresh.flow = { ...painting.flow, salt: [] };
   return fresh;
 } // prettier-ignore
+
+/** Cuts, extends, turns or mirrors the canvas. */
+export const canvas = defineCommand({
+  schema,
+  undoable: true,
+  apply(place, command) {
+    const fresh = onOtherCanvas(place, command);
+    place.setCanvas(fresh);
+    return { ...allChanged(fresh), canvas: true };
+  },
+});

@@ -1,16 +1,23 @@
+import { z } from '@/core/schema';
+import { defineCommand } from './definition';
+import { tubeId } from '@/core/schemaParts';
 import { pigmentIndex } from '@/core/colour/pigments';
 import { growRect, noRect } from '@/core/film/pixelRect';
 import { retubeTile } from '@/core/film/retube';
-import { noChange, tileRect, type Change, type Workplace } from './change';
-import type { Command } from './commands';
-import { PainterError } from './errors';
-import { needTubes } from './toolbox';
+import { noChange, tileRect, type Change } from './change';
+import type { Workplace } from './workplace';
+import { PainterError } from '@/core/errors';
+import { needTubes } from '@/core/tools/toolbox';
+
+const schema = z.strictObject({
+  do: z.literal('retube').describe('Replaces one tube by another in all paint on the canvas, wet and dry'),
+  from: tubeId,
+  to: tubeId,
+  factor: z.number().min(0.001).max(1000).default(1).describe('Parts of the new tube for one part of the old'),
+});
 
 /** Replaces a tube by another in all paint on the canvas. @throws PainterError when there is no such tube */
-export function retube(
-  { painting, keep }: Workplace,
-  { from, to, factor }: Extract<Command, { do: 'retube' }>,
-): Change {
+function replaceTube({ painting, keep }: Workplace, { from, to, factor }: z.output<typeof schema>): Change {
   needTubes([from, to]);
   if (from === to) throw new PainterError('Choose another tube to put in its place.');
   const [old, fresh] = [pigmentIndex(from), pigmentIndex(to)];
@@ -29,3 +36,5 @@ export function retube(
   }
   return { ...noChange(), rect };
 }
+
+export const retube = defineCommand({ schema, undoable: true, tubes: ({ to }) => [to], apply: replaceTube });

@@ -1,3 +1,6 @@
+import { z } from '@/core/schema';
+import { defineCommand } from './definition';
+import { layerId, place } from '@/core/schemaParts';
 import { TILE, TILE_CELLS } from '@/core/film/cells';
 import { Layer } from '@/core/film/layer';
 import { holdsFilm, holdsPixels } from '@/core/film/layerLook';
@@ -22,13 +25,55 @@ import {
 } from '@/core/film/warp';
 import { hypot, maths } from '@/core/maths/maths';
 import { randomFrom } from '@/core/surface/noise';
-import type { Change, Workplace } from './change';
-import type { Command } from './commands';
-import { PainterError } from './errors';
-import { booked } from './joinWork';
-import { allChanged, needOpen, withMembers } from './layerWork';
+import type { Change } from './change';
+import type { Workplace } from './workplace';
+import { PainterError } from '@/core/errors';
+import { booked } from './joining';
+import { allChanged, needOpen, withMembers } from './layers';
 
-type Of<What extends Command['do']> = Extract<Command, { do: What }>;
+const transformSchema = z.strictObject({
+  do: z.literal('transform').describe('Moves, scales, turns, skews or bends layers, or what is selected of them'),
+  layers: z.array(layerId).min(1).max(64).optional().describe('The layer in hand where left out'),
+  turn: z
+    .union([z.literal(90), z.literal(180), z.literal(270)])
+    .optional()
+    .describe('Clockwise, about the middle of what is there: exact'),
+  mirror: z.enum(['across', 'down']).optional().describe('Left for right, or top for bottom: exact'),
+  matrix: z
+    .array(z.number().min(-1e4).max(1e4))
+    .length(6)
+    .optional()
+    .describe('[a, b, c, d, e, f]: x = a x + c y + e, y = b x + d y + f, mm'),
+  from: z
+    .array(place)
+    .length(4)
+    .optional()
+    .describe('Corners of a rectangle: upper left, upper right, lower right, lower left'),
+  corners: z.array(place).length(4).optional().describe('Where these corners go'),
+  mesh: z
+    .strictObject({
+      columns: z.number().int().min(2).max(12),
+      rows: z.number().int().min(2).max(12),
+      points: z.array(place).min(4).max(144),
+    })
+    .optional()
+    .describe('Points of a grid laid over `from`, row by row, where they go'),
+  copy: z.boolean().optional().describe('What was there stays'),
+});
+const stampSchema = z.strictObject({
+  do: z.literal('stamp').describe('Lays copies of what is selected of the layer in hand at other places'),
+  at: z.array(place).min(1).max(2000).describe('Where the middle of each copy comes'),
+  turnJitter: z.number().min(0).max(180).default(0).describe('Degrees to either side'),
+  sizeJitter: z.number().min(0).max(0.9).default(0),
+  size: z.number().min(0.05).max(10).default(1),
+  seed: z
+    .number()
+    .int()
+    .min(0)
+    .max(2 ** 31 - 1)
+    .default(1),
+});
+
 type Place = Pick<Workplace, 'painting' | 'keep'>;
 
 /** Most places that are looked at along a side of a cell when things get smaller. */
@@ -89,7 +134,7 @@ function carried(painting: Painting, sheet: Sheet, how: Carrying): Map<number, T
   return out;
 }
 
-function carryingOf(painting: Painting, command: Of<'transform'>, box: PixelRect): Carrying {
+function carryingOf(painting: Painting, command: z.output<typeof transformSchema>, box: PixelRect): Carrying {
   const { mmPerPx } = painting;
   const px = (mm: readonly number[]) => mm.map((v) => v / mmPerPx);
   // a half turn takes cells to cells about the middle of any box, and leaves it where it is
@@ -238,7 +283,7 @@ function over(top: number, low: number): number {
 }
 
 /** Moves, scales, turns or bends layers, or what is selected of them. @throws PainterError when nothing is there to move */
-export function transform({ painting, keep }: Place, command: Of<'transform'>): Change {
+function transformLayers({ painting, keep }: Place, command: z.output<typeof transformSchema>): Change {
   const ids = command.layers ?? [painting.activeLayer];
   const layers = [...new Set(ids.flatMap((id) => withMembers(painting, needOpen(painting, id))))].filter(
     (l) => l.kind !== 'group',
@@ -303,7 +348,7 @@ function moveSelection(painting: Painting, how: Carrying, keep: Workplace['keep'
 }
 
 /** Copies what is selected of the layer in hand (or all of it) to other places. @throws PainterError when nothing is there */
-export function stampPiece({ painting, keep }: Place, command: Of<'stamp'>): Change {
+function stampPiece({ painting, keep }: Place, command: z.output<typeof stampSchema>): Change {
   const layer = needOpen(painting, painting.activeLayer);
   if (!holdsFilm(layer.kind) && !holdsPixels(layer.kind)) {
     throw new PainterError(`"${layer.name}" has nothing of its own that could be repeated.`);
@@ -331,3 +376,7 @@ export function stampPiece({ painting, keep }: Place, command: Of<'stamp'>): Cha
   painting.order++;
   return allChanged(painting);
 }
+
+export const transform = defineCommand({ schema: transformSchema, undoable: true, apply: transformLayers });
+
+export const stamp = defineCommand({ schema: stampSchema, undoable: true, apply: stampPiece });

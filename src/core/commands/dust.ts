@@ -1,3 +1,6 @@
+import { z } from '@/core/schema';
+import { defineCommand } from './definition';
+import { layerId, layerName, mixtureSchema, packed } from '@/core/schemaParts';
 import { unzlibSync } from 'fflate';
 import { normalise, type Mixture } from '@/core/colour/mixture';
 import { pigmentIndex } from '@/core/colour/pigments';
@@ -8,20 +11,37 @@ import { Wash } from '@/core/film/wash';
 import { blowOff, fix } from '@/core/flow/dust';
 import { fullWash, washRates } from '@/core/flow/washRates';
 import { STICKS } from '@/core/marks/stickForms';
-import { noChange, tileRect, wholeRect, type Change, type Workplace } from './change';
-import type { Command } from './commands';
-import { PainterError } from './errors';
-import { needOpen } from './layerWork';
-import { needTubes } from './toolbox';
+import { noChange, tileRect, wholeRect, type Change } from './change';
+import type { Workplace } from './workplace';
+import { PainterError } from '@/core/errors';
+import { needOpen } from './layers';
+import { needTubes } from '@/core/tools/toolbox';
+
+const fixSchema = z.strictObject({
+  do: z.literal('fix').describe('Fixes the dust of sticks on the layer: nothing smears it any more'),
+});
+const blowSchema = z.strictObject({
+  do: z.literal('blow').describe('Blows off the dust that the tooth of the layer does not hold'),
+});
+const recolourSchema = z.strictObject({
+  do: z.literal('layer.recolour').describe('Gives all lines of a drawing layer another colour'),
+  layer: layerId,
+  mixture: mixtureSchema,
+});
+const bringSchema = z.strictObject({
+  do: z.literal('layer.bring').describe('Brings a drawing in as a layer of its own, its white paper left out'),
+  name: layerName.default('Drawing'),
+  widthPx: z.number().int().min(1).max(4096),
+  heightPx: z.number().int().min(1).max(4096),
+  dark: packed('How dark each pixel is, 0 paper .. 255, row by row', 24_000_000),
+  mixture: mixtureSchema.optional().describe('What it is drawn with; graphite'),
+});
 
 /** Darkest line of a drawing that is brought in, washes of full strength. */
 const DARKEST = 1.6;
 
 /** Blows dust off the layer in hand, or fixes it. @throws PainterError when there is none */
-export function settleDust(
-  { painting, keep }: Workplace,
-  { do: what }: Extract<Command, { do: 'fix' | 'blow' }>,
-): Change {
+function settleDust({ painting, keep }: Workplace, what: 'fix' | 'blow'): Change {
   needOpen(painting, painting.activeLayer);
   const tiles = (what === 'fix' ? fix : blowOff)(painting, painting.active, keep);
   if (tiles.length === 0) {
@@ -40,10 +60,7 @@ function lineColour(mixture: Mixture): Map<number, number> {
 }
 
 /** Gives all lines of a drawing layer another colour. @throws PainterError when it is no drawing */
-export function recolourLines(
-  { painting, keep }: Workplace,
-  command: Extract<Command, { do: 'layer.recolour' }>,
-): Change {
+function recolourLines({ painting, keep }: Workplace, command: z.output<typeof recolourSchema>): Change {
   const layer = needOpen(painting, command.layer);
   if (layer.kind !== 'drawing') throw new PainterError(`"${layer.name}" is no drawing: replace its tubes instead.`);
   needTubes(Object.keys(command.mixture));
@@ -62,7 +79,7 @@ export function recolourLines(
  * Brings a drawing in from elsewhere as a layer of its own, as large as it fits the sheet; its paper is left out.
  * @throws PainterError when what was sent is no such picture
  */
-export function bringDrawing({ painting, keep }: Workplace, command: Extract<Command, { do: 'layer.bring' }>): Change {
+function bringDrawing({ painting, keep }: Workplace, command: z.output<typeof bringSchema>): Change {
   const { widthPx, heightPx, dark, name, mixture } = command;
   if (mixture) needTubes(Object.keys(mixture));
   let values: Uint8Array;
@@ -121,3 +138,17 @@ export function bringDrawing({ painting, keep }: Workplace, command: Extract<Com
   painting.order++;
   return { ...noChange(), rect: wholeRect(painting), layers: true };
 }
+
+/** Fixes the dust of sticks. */
+export const fixDust = defineCommand({ schema: fixSchema, undoable: true, apply: (place) => settleDust(place, 'fix') });
+
+/** Blows off what the tooth does not hold. */
+export const blowDust = defineCommand({
+  schema: blowSchema,
+  undoable: true,
+  apply: (place) => settleDust(place, 'blow'),
+});
+
+export const recolour = defineCommand({ schema: recolourSchema, undoable: true, apply: recolourLines });
+
+export const bring = defineCommand({ schema: bringSchema, undoable: true, apply: bringDrawing });

@@ -1,19 +1,38 @@
+import { z } from '@/core/schema';
+import { defineCommand } from './definition';
+import { layerId, mixtureSchema, place } from '@/core/schemaParts';
 import { coverageRaster } from '@/core/film/coverage';
 import { holdsFilm } from '@/core/film/layerLook';
-import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
 import { fillRegion, type Filling } from '@/core/marks/silhouette';
-import type { ToolSettings } from '@/core/marks/tools';
 import { enclosed, grown } from '@/core/film/regions';
-import { noChange, type Change, type Workplace } from './change';
-import type { Command } from './commands';
-import { PainterError } from './errors';
-import { allChanged, insertLayer, needLayer, tidyGroups } from './layerWork';
-import { alike, cellAt, selectionRaster } from './selectWork';
-import { thicknessOf } from './shapeWork';
-import { needTubes } from './toolbox';
+import { noChange, type Change } from './change';
+import { layerForPaint } from './target';
+import type { Workplace } from './workplace';
+import { PainterError } from '@/core/errors';
+import { allChanged, insertLayer, needLayer, tidyGroups } from './layers';
+import { alike, cellAt, selectionRaster } from './selecting';
+import { thicknessOf } from './silhouette';
+import { needTubes } from '@/core/tools/toolbox';
 
-type Of<What extends Command['do']> = Extract<Command, { do: What }>;
+const fillSchema = z.strictObject({
+  do: z
+    .literal('fill')
+    .describe('Fills the area around a spot with wet paint, as far as its colour goes or lines close it'),
+  at: place,
+  mixture: mixtureSchema,
+  by: z.enum(['colour', 'lines']).default('colour'),
+  tolerance: z.number().min(0).max(100).default(12),
+  gapMm: z.number().min(0).max(30).default(1).describe('Gaps in the border up to this width are closed'),
+  growMm: z.number().min(0).max(10).default(0.3).describe('How far the paint goes under the lines'),
+  thicknessUm: z.number().min(1).max(3000).optional(),
+});
+const baseSchema = z.strictObject({
+  do: z.literal('layer.base').describe('A new paint layer under another, filled where the layers from there up cover'),
+  layer: layerId.describe('The finished layer that it goes under'),
+  mixture: mixtureSchema,
+  thicknessUm: z.number().min(1).max(3000).default(60),
+});
 
 /** Sides of the lines of a drawing: where less than this is covered, paint may go. */
 const LINE = 0.25;
@@ -26,12 +45,9 @@ function betweenLines(painting: Painting): Uint8Array {
 }
 
 /** Fills the area around a spot with wet paint. @throws PainterError when there is none, or the layer takes none */
-export function fillArea(
-  { painting, keep }: Pick<Workplace, 'painting' | 'keep'>,
-  command: Of<'fill'>,
-  settings: ToolSettings,
-  layer: Layer,
-): Change {
+function fillArea({ painting, keep, tools }: Workplace, command: z.output<typeof fillSchema>): Change {
+  const layer = layerForPaint(painting, tools);
+  const settings = tools.current;
   const { at, mixture, by, tolerance, gapMm, growMm } = command;
   needTubes(Object.keys(mixture));
   const { width, height, mmPerPx } = painting;
@@ -59,7 +75,7 @@ export function fillArea(
  * A new base under finished work: a paint layer below another one, filled where the layers from there up have paint.
  * @throws PainterError when they have none
  */
-export function newBase({ painting, keep }: Pick<Workplace, 'painting' | 'keep'>, command: Of<'layer.base'>): Change {
+function newBase({ painting, keep }: Workplace, command: z.output<typeof baseSchema>): Change {
   const finished = needLayer(painting, command.layer);
   needTubes(Object.keys(command.mixture));
   const from = painting.layers.indexOf(finished);
@@ -77,3 +93,7 @@ export function newBase({ painting, keep }: Pick<Workplace, 'painting' | 'keep'>
   tidyGroups(painting);
   return allChanged(painting);
 }
+
+export const fill = defineCommand({ schema: fillSchema, undoable: true, apply: fillArea });
+
+export const base = defineCommand({ schema: baseSchema, undoable: true, apply: newBase });

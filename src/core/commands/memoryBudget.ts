@@ -2,7 +2,7 @@ import type { Layer } from '@/core/film/layer';
 import { factOfTiles } from '@/core/film/layerFacts';
 import { gridOf, type Painting } from '@/core/film/painting';
 import { TILE_CELLS } from '@/core/film/tile';
-import { PainterError } from './errors';
+import { PainterError } from '@/core/errors';
 
 /** What a painting may take in all, bytes; from a share of it on the painter is told. */
 export const MOST_BYTES = 2e9;

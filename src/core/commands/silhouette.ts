@@ -1,26 +1,44 @@
+import { z } from '@/core/schema';
+import { defineCommand } from './definition';
+import { mixtureSchema, outlineSchema, unit } from '@/core/schemaParts';
 import { Guard } from '@/core/film/guard';
-import type { Layer } from '@/core/film/layer';
 import { washShape } from '@/core/marks/shapeWash';
 import { STICKS, type StickName } from '@/core/marks/stickForms';
 import { isStick, kindOf, type ToolSettings } from '@/core/marks/tools';
 import { WASH_FORMS, type WashForm, type WashFormName } from '@/core/marks/washForms';
 import { cutShape, fillShape, ShapeMask } from '@/core/marks/silhouette';
-import { noChange, type Change, type Workplace } from './change';
-import type { Command } from './commands';
-import { PainterError } from './errors';
-import { needTubes } from './toolbox';
+import { noChange, type Change } from './change';
+import { layerForTool } from './target';
+import type { Workplace } from './workplace';
+import { PainterError } from '@/core/errors';
+import { needTubes } from '@/core/tools/toolbox';
+
+const schema = z.strictObject({
+  do: z
+    .literal('silhouette')
+    .describe('Fills a closed outline with the paint, the wash or the stick in hand, or cuts it out of the layer'),
+  outline: outlineSchema,
+  cut: z.boolean().optional(),
+  mixture: mixtureSchema.optional().describe('What it is filled with; left out when it is cut'),
+  thicknessUm: z
+    .number()
+    .min(1)
+    .max(3000)
+    .optional()
+    .describe('As the tool in hand would leave it, where it is left out'),
+  edgeMm: z.number().min(0).max(60).default(0).describe('Width over which the edge is lost; 0 is found'),
+  streaks: unit.default(0).describe('Unevenness along its long axis'),
+  water: unit.optional().describe('How wet a wash fills it: as the brush in hand where left out'),
+});
 
 /** Thickness that tools leave when they cover, um: brushes by the body of the paint, the knife its slab. */
 export const thicknessOf = ({ tool, body, strength }: ToolSettings): number =>
   strength * (kindOf(tool) === 'knife' ? 260 : 40 + 70 * body);
 
 /** Fills or cuts a shape. @throws PainterError when there is nothing to fill it with, or the layer takes none of it */
-export function silhouette(
-  { painting, keep }: Workplace,
-  command: Extract<Command, { do: 'silhouette' }>,
-  settings: ToolSettings,
-  layer: Layer,
-): Change {
+function layShape({ painting, keep, tools }: Workplace, command: z.output<typeof schema>): Change {
+  const layer = layerForTool(painting, tools);
+  const settings = tools.current;
   const { outline, cut, mixture, edgeMm, streaks } = command;
   const mask = new ShapeMask(painting, outline, edgeMm);
   if (cut) return { ...noChange(), rect: cutShape(painting, layer, mask, keep) };
@@ -46,3 +64,5 @@ export function silhouette(
   const filling = { mixture, um, body: settings.body, stick, streaks, seed: painting.spec.seed + outline.length };
   return { ...noChange(), rect: fillShape(painting, layer, mask, outline, filling, keep) };
 }
+
+export const silhouette = defineCommand({ schema, undoable: true, apply: layShape });
