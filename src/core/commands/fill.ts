@@ -7,7 +7,8 @@ import type { Painting } from '@/core/film/painting';
 import { fillRegion, type Filling } from '@/core/marks/silhouette';
 import { enclosed, grown } from '@/core/film/regions';
 import { noChange, type Change } from './change';
-import { layerForPaint } from './target';
+import { fillLight } from './fillLight';
+import { isOnLight, layerForLight, layerForPaint } from './target';
 import type { Workplace } from './workplace';
 import { PainterError } from '@/core/errors';
 import { allChanged, insertLayer, needLayer, tidyGroups } from './layers';
@@ -45,8 +46,10 @@ function betweenLines(painting: Painting): Uint8Array {
 }
 
 /** Fills the area around a spot with wet paint. @throws PainterError when there is none, or the layer takes none */
-function fillArea({ painting, keep, tools }: Workplace, command: z.output<typeof fillSchema>): Change {
-  const layer = layerForPaint(painting, tools);
+function fillArea(place: Workplace, command: z.output<typeof fillSchema>): Change {
+  const { painting, keep, tools } = place;
+  const onLight = isOnLight(painting);
+  const layer = (onLight ? layerForLight : layerForPaint)(painting, tools);
   const settings = tools.current;
   const { at, mixture, by, tolerance, gapMm, growMm } = command;
   needTubes(Object.keys(mixture));
@@ -61,6 +64,7 @@ function fillArea({ painting, keep, tools }: Workplace, command: z.output<typeof
     region = region.map((v, i) => Math.min(v, selected[i]));
   }
   if (!region.some((v) => v > 0)) throw new PainterError('There is no area around that spot.');
+  if (onLight) return fillLight(place, (px, py) => region[py * width + px] / 255, mixture);
   const filling: Filling = {
     mixture,
     um: command.thicknessUm ?? thicknessOf(settings),

@@ -8,7 +8,8 @@ import { isStick, kindOf, type ToolSettings } from '@/core/marks/tools';
 import { WASH_FORMS, type WashForm, type WashFormName } from '@/core/marks/washForms';
 import { cutShape, fillShape, ShapeMask } from '@/core/marks/silhouette';
 import { noChange, type Change } from './change';
-import { layerForTool } from './target';
+import { fillLight } from './fillLight';
+import { isOnLight, layerForTool } from './target';
 import type { Workplace } from './workplace';
 import { PainterError } from '@/core/errors';
 import { needTubes } from '@/core/tools/toolbox';
@@ -31,18 +32,31 @@ const schema = z.strictObject({
   water: unit.optional().describe('How wet a wash fills it: as the brush in hand where left out'),
 });
 
+const NO_MIXTURE = 'A shape is filled with a mixture: load one first.';
+
 /** Thickness that tools leave when they cover, um: brushes by the body of the paint, the knife its slab. */
 export const thicknessOf = ({ tool, body, strength }: ToolSettings): number =>
   strength * (kindOf(tool) === 'knife' ? 260 : 40 + 70 * body);
 
+/** A shape of light, or on a mask. @throws PainterError when there is nothing to fill it with */
+function layLight(place: Workplace, mask: ShapeMask, { cut, mixture }: z.output<typeof schema>): Change {
+  if (!cut && !mixture) throw new PainterError(NO_MIXTURE);
+  if (mixture) needTubes(Object.keys(mixture));
+  const { left, top, right, bottom } = mask.rect;
+  const inside = (x: number, y: number) => (x >= left && x < right && y >= top && y < bottom ? mask.at(x, y) : 0);
+  return fillLight(place, inside, cut ? undefined : mixture);
+}
+
 /** Fills or cuts a shape. @throws PainterError when there is nothing to fill it with, or the layer takes none of it */
-function layShape({ painting, keep, tools }: Workplace, command: z.output<typeof schema>): Change {
-  const layer = layerForTool(painting, tools);
-  const settings = tools.current;
+function layShape(place: Workplace, command: z.output<typeof schema>): Change {
+  const { painting, keep, tools } = place;
   const { outline, cut, mixture, edgeMm, streaks } = command;
   const mask = new ShapeMask(painting, outline, edgeMm);
+  if (isOnLight(painting)) return layLight(place, mask, command);
+  const layer = layerForTool(painting, tools);
+  const settings = tools.current;
   if (cut) return { ...noChange(), rect: cutShape(painting, layer, mask, keep) };
-  if (!mixture) throw new PainterError('A shape is filled with a mixture: load one first.');
+  if (!mixture) throw new PainterError(NO_MIXTURE);
   needTubes(Object.keys(mixture));
   const { tool } = settings;
   const form: WashForm | undefined = kindOf(tool) === 'wash' ? WASH_FORMS[tool as WashFormName] : undefined;

@@ -1,5 +1,5 @@
 import type { Layer } from '@/core/film/layer';
-import { holdsPixels } from '@/core/film/layerLook';
+import { holdsFilm, holdsPixels } from '@/core/film/layerLook';
 import type { Painting } from '@/core/film/painting';
 import { draws, kindOf } from '@/core/marks/tools';
 import type { Toolbox } from '@/core/tools/toolbox';
@@ -13,6 +13,9 @@ function shown(layer: Layer): Layer {
   if (layer.look.locked) throw new PainterError(`"${layer.name}" is locked: unlock it before painting on it.`);
   return layer;
 }
+
+/** Whether what is in hand has no film: a mask, light, a picture. */
+export const isOnLight = ({ active, part }: Painting): boolean => part === 'mask' || !holdsFilm(active.kind);
 
 /** The layer on which the tool in hand works. @throws PainterError when there is none that it can work on */
 export function layerForTool(painting: Painting, tools: Toolbox): Layer {

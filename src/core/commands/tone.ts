@@ -7,7 +7,8 @@ import { fillRegion } from '@/core/marks/silhouette';
 import { STICKS, type StickName } from '@/core/marks/stickForms';
 import { isStick, kindOf } from '@/core/marks/tools';
 import { noChange, wholeRect, type Change } from './change';
-import { layerForTool } from './target';
+import { fillLight } from './fillLight';
+import { isOnLight, layerForTool } from './target';
 import type { Workplace } from './workplace';
 import { PainterError } from '@/core/errors';
 import { selectionRaster } from './selecting';
@@ -32,9 +33,11 @@ const PAINT = 0.5;
  * glaze of oil or acrylic, a wash, or the dust of a stick. It stays wet, so lights can be lifted out of it.
  * @throws PainterError when it is nothing of these
  */
-function layTone({ painting, keep, tools }: Workplace, { mixture, strength }: z.output<typeof schema>): Change {
-  const layer = layerForTool(painting, tools);
+function layTone(place: Workplace, { mixture, strength }: z.output<typeof schema>): Change {
+  const { painting, keep, tools } = place;
   needTubes(Object.keys(mixture));
+  if (isOnLight(painting)) return fillLight(place, () => strength, mixture);
+  const layer = layerForTool(painting, tools);
   const changed = { ...noChange(), rect: wholeRect(painting) };
   const { tool } = tools.current;
   if (kindOf(tool) === 'wash') {

@@ -1,12 +1,11 @@
 import { Guard } from '@/core/film/guard';
 import type { Layer } from '@/core/film/layer';
-import { holdsFilm } from '@/core/film/layerLook';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
 import type { Sample } from '@/core/marks/path';
 import type { StrokeInProgress } from '@/core/marks/stampedStroke';
 import { lightStrokeFor, strokeFor } from '@/core/tools/strokeFor';
 import { noChange, type Change } from '@/core/commands/change';
-import { layerForLight, layerForTool, layerOfSlab } from '@/core/commands/target';
+import { isOnLight, layerForLight, layerForTool, layerOfSlab } from '@/core/commands/target';
 import { MOST_SAMPLES, type StrokeCommand } from '@/core/commands/timeline';
 import type { StudioState } from './state';
 
@@ -48,7 +47,7 @@ export class StrokeInAir {
     const { tools } = state;
     const { on, pace = 1 } = told;
     const painting = on ? state.slab : state.painting;
-    const onLight = !on && (painting.part === 'mask' || !holdsFilm(painting.active.kind));
+    const onLight = !on && isOnLight(painting);
     const layer = on
       ? layerOfSlab(painting, tools)
       : onLight
