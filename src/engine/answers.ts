@@ -1,4 +1,5 @@
 import { digest } from '@/core/journal/digest';
+import type { Painting } from '@/core/film/painting';
 import type { Studio } from '@/core/journal/studio';
 import { encodePng } from '@/core/formats/png';
 import { pictureRaster } from '@/core/formats/planes';
@@ -9,7 +10,7 @@ import { PLAIN_VIEW } from '@/core/picture/viewOptions';
 import { retubeProof, tubesUsed } from '@/core/picture/tubesUsed';
 import { paperAt } from '@/core/picture/washFilm';
 import type { Keeping } from './keeping';
-import type { Question } from './protocol';
+import type { About, Answers, Question, Reply } from './questions';
 import { paintingFile } from './paintingFile';
 import { readPainting } from './shelf';
 
@@ -18,7 +19,7 @@ interface Asked {
   readonly studio: Studio;
   readonly keeping: Keeping;
   readonly picture: Picture;
-  /** The picture of the slab. */
+  /** What is on the screen, and of the slab. */
   readonly slab: Picture;
   /** Lends the picture of the painting as it is, whatever is looked at. */
   readonly plainly: <T>(render: (picture: Picture) => T) => T;
@@ -27,55 +28,72 @@ interface Asked {
   readonly endWait: () => void;
 }
 
-/** Answers a question of the page. For a PNG everything is coloured. */
-export async function answerTo(
-  question: Question,
-  { studio, keeping, picture, slab, plainly, thumbnail, endWait }: Asked,
-): Promise<unknown> {
-  const { painting } = studio;
-  switch (question.of) {
-    case 'spot': {
-      const of = question.on ? studio.slab : painting;
-      const x = Math.floor(question.x / of.mmPerPx);
-      const y = Math.floor(question.y / of.mmPerPx);
-      if (x < 0 || y < 0 || x >= of.width || y >= of.height) return null;
-      return readAround(question.on ? slab : picture, x, y, (question.radiusMm ?? 0) / of.mmPerPx, question.layer);
-    }
-    case 'paper': {
-      const x = Math.floor(question.x / painting.mmPerPx);
-      const y = Math.floor(question.y / painting.mmPerPx);
-      if (x < 0 || y < 0 || x >= painting.width || y >= painting.height) return { filmUm: 0, damp: 0 };
-      return paperAt(painting, painting.active, x, y);
-    }
-    case 'outlines': {
-      const layer = question.layer === undefined ? undefined : painting.layer(question.layer);
-      return layer ? paintedOutlines(painting, layer) : question.layer ? [] : selectionOutlines(painting);
-    }
-    case 'piece': {
-      const layers = question.layers.flatMap((id) => painting.layer(id) ?? []);
-      const piece = pieceOf(painting, layers, question.most);
-      if (!piece) return null;
-      const mm = (v: number) => v * painting.mmPerPx;
-      const { left, top, right, bottom } = piece.rect;
-      return { ...piece, box: { left: mm(left), top: mm(top), right: mm(right), bottom: mm(bottom) } };
-    }
-    case 'histogram':
-      return histogramOf(painting, question.below ? { ...PLAIN_VIEW, without: [question.below] } : PLAIN_VIEW);
-    case 'tubes':
-      return tubesUsed(picture);
-    case 'proof':
-      return retubeProof(picture, question.width, question.change);
-    case 'png':
-      return plainly((plain) => encodePng(pictureRaster(plain, question.lit), painting.spec.ppi));
-    case 'file': {
-      const record = await readPainting(keeping.id);
-      return paintingFile(studio, keeping, question.title, record, thumbnail(), endWait);
-    }
-    case 'state':
-      endWait();
-      return { digest: digest(studio), mass: studio.massBalance() };
-    case 'kept':
-      await keeping.stored();
-      return true;
-  }
+/** How each question is answered. */
+type Answerers = {
+  readonly [K in About]: (question: Question<K>, asked: Asked) => Answers[K] | Promise<Answers[K]>;
+};
+
+/** Cell of a place, mm; undefined beside the painting. */
+function cellAt({ mmPerPx, width, height }: Painting, place: { x: number; y: number }) {
+  const [x, y] = [Math.floor(place.x / mmPerPx), Math.floor(place.y / mmPerPx)];
+  return x < 0 || y < 0 || x >= width || y >= height ? undefined : { x, y };
+}
+
+const ANSWERERS: Answerers = {
+  spot({ on, radiusMm = 0, layer, ...place }, { studio, slab, picture }) {
+    const of = on ? studio.slab : studio.painting;
+    const cell = cellAt(of, place);
+    return cell ? readAround(on ? slab : picture, cell.x, cell.y, radiusMm / of.mmPerPx, layer) : null;
+  },
+
+  paper(place, { studio: { painting } }) {
+    const cell = cellAt(painting, place);
+    return cell ? paperAt(painting, painting.active, cell.x, cell.y) : { filmUm: 0, damp: 0 };
+  },
+
+  outlines({ layer: id }, { studio: { painting } }) {
+    if (id === undefined) return selectionOutlines(painting);
+    const layer = painting.layer(id);
+    return layer ? paintedOutlines(painting, layer) : [];
+  },
+
+  piece({ layers, most }, { studio: { painting } }) {
+    const there = layers.flatMap((id) => painting.layer(id) ?? []);
+    const piece = pieceOf(painting, there, most);
+    if (!piece) return null;
+    const mm = (v: number) => v * painting.mmPerPx;
+    const { left, top, right, bottom } = piece.rect;
+    return { ...piece, box: { left: mm(left), top: mm(top), right: mm(right), bottom: mm(bottom) } };
+  },
+
+  histogram: ({ below }, { studio: { painting } }) =>
+    histogramOf(painting, below ? { ...PLAIN_VIEW, without: [below] } : PLAIN_VIEW),
+
+  tubes: (_, { picture }) => tubesUsed(picture),
+
+  proof: ({ width, change }, { picture }) => retubeProof(picture, width, change),
+
+  png: ({ lit }, { studio: { painting }, plainly }) =>
+    plainly((plain) => encodePng(pictureRaster(plain, lit), painting.spec.ppi)),
+
+  async file({ title }, { studio, keeping, thumbnail, endWait }) {
+    const record = await readPainting(keeping.id);
+    return paintingFile(studio, keeping, title, record, thumbnail(), endWait);
+  },
+
+  state(_, { studio, endWait }) {
+    endWait();
+    return { digest: digest(studio), mass: studio.massBalance() };
+  },
+
+  async kept(_, { keeping }): Promise<true> {
+    await keeping.stored();
+    return true;
+  },
+};
+
+/** Answers a question of the page. @throws PainterError when there is no answer */
+export async function answerTo<K extends About>(id: number, question: Question<K>, asked: Asked): Promise<Reply<K>> {
+  const answerer: Answerers[K] = ANSWERERS[question.of];
+  return { say: 'answer', id, of: question.of, answer: await answerer(question, asked) };
 }

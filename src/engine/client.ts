@@ -5,9 +5,11 @@ import { PainterError } from '@/core/errors';
 import type { Light } from '@/core/picture/picture';
 import type { Aid, View } from '@/core/picture/view';
 import type { HandLog, HandMessage } from './handLog';
-import type { Answer, FromWorker, Question, ToWorker } from './protocol';
+import type { FromWorker, ToWorker } from './protocol';
+import { isAbout, type About, type Answers, type Question, type Reply } from './questions';
 
-type Told = Exclude<FromWorker, { say: 'answer' }>;
+/** What the engine tells without being asked. */
+export type Told = Exclude<FromWorker, { say: 'answer' | 'no-answer' }>;
 
 /** Readings after which a stroke is ended and goes on as another: one of a quarter of an hour is no use to anybody. */
 const LONG_STROKE = 100_000;
@@ -16,7 +18,7 @@ const LOOKING = 'Another tab is painting on this: here it can only be looked at.
 /** The page's end of the engine: says what the painter does, and passes on what comes back. */
 export class EngineClient {
   private readonly worker: Worker;
-  private readonly waiting = new Map<number, { resolve: (value: never) => void; reject: (error: Error) => void }>();
+  private readonly waiting = new Map<number, { reply: (reply: Reply) => void; reject: (error: Error) => void }>();
   private nextQuestion = 1;
   private serial = 0;
   /** Where what the hand says is written down; undefined while the painting is only looked at. */
@@ -119,10 +121,14 @@ export class EngineClient {
   }
 
   /** Asks the engine something. @throws PainterError (as a rejection) with a sentence. */
-  ask<Q extends Question>(question: Q): Promise<Answer<Q>> {
+  ask<K extends About>(question: Question<K> & Question): Promise<Answers[K]> {
     const id = this.nextQuestion++;
     return new Promise((resolve, reject) => {
-      this.waiting.set(id, { resolve: resolve as (value: never) => void, reject });
+      const reply = (given: Reply) => {
+        if (isAbout<K>(given, question.of)) resolve(given.answer);
+        else reject(new Error(`"${question.of}" was answered with "${given.of}".`));
+      };
+      this.waiting.set(id, { reply, reject });
       this.say({ say: 'ask', id, question });
     });
   }
@@ -148,14 +154,14 @@ export class EngineClient {
   }
 
   private receive(message: FromWorker): void {
-    if (message.say !== 'answer') {
+    if (message.say !== 'answer' && message.say !== 'no-answer') {
       if (message.say === 'kept') this.log?.acknowledge(message.said);
       this.told(message);
       return;
     }
     const asked = this.waiting.get(message.id);
     this.waiting.delete(message.id);
-    if (message.why !== undefined) asked?.reject(new PainterError(message.why));
-    else asked?.resolve(message.answer as never);
+    if (message.say === 'no-answer') asked?.reject(new PainterError(message.why));
+    else asked?.reply(message);
   }
 }

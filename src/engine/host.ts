@@ -20,7 +20,8 @@ import type { Numbered } from './handLog';
 import type { Said } from './journalStore';
 import { Keeping, type Opening, type Rebuilding } from './keeping';
 import { layerReach } from './layerReach';
-import type { FromWorker, Question, ToWorker } from './protocol';
+import type { FromWorker, ToWorker } from './protocol';
+import type { Question } from './questions';
 import { Pace } from './pace';
 import { ReadyUndo } from './readyUndo';
 import { SlabPane } from './slabPane';
@@ -863,7 +864,7 @@ export class EngineHost {
       const { studio, autosave, picture, slab } = this;
       if (!studio || !autosave) throw new PainterError('The painting is still being opened.');
       if (question.of === 'png') this.colourAll();
-      const answer = await answerTo(question, {
+      const reply = await answerTo(id, question, {
         studio,
         keeping: autosave.keeping,
         picture,
@@ -872,10 +873,9 @@ export class EngineHost {
         thumbnail: () => this.thumbnail(),
         endWait: () => this.endWait(),
       });
-      const transfer = answer instanceof Uint8Array ? [answer.buffer as ArrayBuffer] : [];
-      this.post({ say: 'answer', id, answer }, transfer);
+      this.post(reply, reply.answer instanceof Uint8Array ? [reply.answer.buffer] : []);
     } catch (error) {
-      this.post({ say: 'answer', id, why: error instanceof Error ? error.message : String(error) });
+      this.post({ say: 'no-answer', id, why: error instanceof Error ? error.message : String(error) });
     }
   }
 

@@ -1,16 +1,14 @@
-import type { MassBalance } from '@/core/film/ledger';
 import type { PaintingSpec } from '@/core/film/painting';
 import type { LayerKind } from '@/core/film/layer';
-import type { Proof, TubeUsed } from '@/core/picture/tubesUsed';
 import type { Adjustment } from '@/core/colour/adjust';
 import type { BlendMode } from '@/core/colour/blendModes';
 import type { Mixture } from '@/core/colour/mixture';
 import type { ToolSettings } from '@/core/marks/tools';
 import type { Light } from '@/core/picture/picture';
-import type { SpotReading } from '@/core/picture/readings';
 import type { Aid, View } from '@/core/picture/view';
 import type { HandMessage, Numbered } from './handLog';
 import type { Said } from './journalStore';
+import type { Question, Reply } from './questions';
 
 /**
  * What the page and the engine's worker say to each other. The page sends commands, pen readings and how it looks at
@@ -39,53 +37,6 @@ export type ToWorker =
   /** A frame has been put on the screen: the next may come. */
   | { readonly say: 'shown' }
   | { readonly say: 'ask'; readonly id: number; readonly question: Question };
-
-export type Question =
-  /** mm on the painting or the slab; averaged over a radius; of all that is seen, or of one layer alone. */
-  | {
-      readonly of: 'spot';
-      readonly x: number;
-      readonly y: number;
-      readonly on?: 'slab';
-      readonly radiusMm?: number;
-      readonly layer?: string;
-    }
-  /** How wet the layer that is painted on is at a place, mm. */
-  | { readonly of: 'paper'; readonly x: number; readonly y: number }
-  /** Outlines of what is selected, or of what a layer has, mm. */
-  | { readonly of: 'outlines'; readonly layer?: string }
-  /** How layers, or what is selected of them, look: to be shown while they are moved. */
-  | { readonly of: 'piece'; readonly layers: readonly string[]; readonly most: number }
-  /** How often each code is there in the unlit picture below a layer, or in all of it: red, green, blue, luma. */
-  | { readonly of: 'histogram'; readonly below?: string }
-  /** Tubes on the canvas; and how it would look with one replaced, or as it is. */
-  | { readonly of: 'tubes' }
-  | { readonly of: 'proof'; readonly width: number; readonly change?: { from: string; to: string; factor: number } }
-  | { readonly of: 'png'; readonly lit: boolean }
-  | { readonly of: 'file'; readonly title: string }
-  | { readonly of: 'state' }
-  /** Everything so far is written. */
-  | { readonly of: 'kept' };
-
-export type Answer<Q extends Question> = Q extends { of: 'spot' }
-  ? SpotReading | null
-  : Q extends { of: 'paper' }
-    ? PaperState
-    : Q extends { of: 'tubes' }
-      ? TubeUsed[]
-      : Q extends { of: 'proof' }
-        ? Proof
-        : Q extends { of: 'outlines' }
-          ? [number, number][][]
-          : Q extends { of: 'piece' }
-            ? PieceShown | null
-            : Q extends { of: 'histogram' }
-              ? number[][]
-              : Q extends { of: 'state' }
-                ? { digest: string; mass: Record<string, MassBalance> }
-                : Q extends { of: 'kept' }
-                  ? true
-                  : Uint8Array<ArrayBuffer>;
 
 export type FromWorker =
   | {
@@ -136,22 +87,8 @@ export type FromWorker =
   /** `fault` is what an engineer wants to know, where the engine is at fault. */
   | { readonly say: 'refused'; readonly why: string; readonly fault?: string }
   | { readonly say: 'failed'; readonly why: string }
-  | { readonly say: 'answer'; readonly id: number; readonly answer?: unknown; readonly why?: string };
-
-/** A piece that is about to be moved. */
-export interface PieceShown {
-  /** Where it lies, mm. */
-  readonly box: { readonly left: number; readonly top: number; readonly right: number; readonly bottom: number };
-  readonly width: number;
-  readonly height: number;
-  readonly rgba: Uint8ClampedArray<ArrayBuffer>;
-}
-
-/** How wet paper is at a place: depth of the film, um; moisture in the paper, 0..1 of what it holds. */
-export interface PaperState {
-  readonly filmUm: number;
-  readonly damp: number;
-}
+  | Reply
+  | { readonly say: 'no-answer'; readonly id: number; readonly why: string };
 
 /** Everything that the bench and the spine show. */
 export interface BenchState {

@@ -5,7 +5,8 @@ import { studioFor } from '@/measure/bench';
 import { DirectHandStore } from './handStore';
 import { HandLog, type HandMessage } from './handLog';
 import { EngineHost } from './host';
-import type { Answer, FromWorker, Question, ToWorker } from './protocol';
+import type { FromWorker, ToWorker } from './protocol';
+import { isAbout, type About, type Answers, type Question, type Reply } from './questions';
 import { nextSession, readJournal, writePainting, type PaintingRecord } from './shelf';
 
 let made = 0;
@@ -24,7 +25,7 @@ export class Page {
   readonly heard: FromWorker[] = [];
   private readonly host: EngineHost;
   private question = 0;
-  private readonly answers = new Map<number, (answer: unknown) => void>();
+  private readonly answers = new Map<number, (reply: Reply) => void>();
   log: HandLog | undefined;
   /** Whether what the hand says reaches the worker. */
   connected = true;
@@ -32,7 +33,7 @@ export class Page {
   private constructor(readonly painting: string) {
     this.host = new EngineHost((message) => {
       this.heard.push(message);
-      if (message.say === 'answer') this.answers.get(message.id)?.(message.answer ?? new Error(message.why));
+      if (message.say === 'answer') this.answers.get(message.id)?.(message);
       if (message.say === 'kept') this.log?.acknowledge(message.said);
       if (message.say === 'pixels') this.say({ say: 'shown' });
     });
@@ -69,10 +70,12 @@ export class Page {
     this.hand({ say: 'stroke-end' });
   }
 
-  ask<Q extends Question>(question: Q): Promise<Answer<Q>> {
+  ask<K extends About>(question: Question<K> & Question): Promise<Answers[K]> {
     const id = ++this.question;
     return new Promise((resolve) => {
-      this.answers.set(id, resolve as (answer: unknown) => void);
+      this.answers.set(id, (reply) => {
+        if (isAbout<K>(reply, question.of)) resolve(reply.answer);
+      });
       this.say({ say: 'ask', id, question });
     });
   }

@@ -2,7 +2,7 @@
 import { Button } from 'antd';
 import { useState } from 'react';
 import { pigmentName } from '@/core/colour/pigments';
-import type { Answer } from '@/engine/protocol';
+import type { Answers } from '@/engine/questions';
 import { useEasel } from './easelStore';
 import styles from './easel.module.css';
 
@@ -10,7 +10,7 @@ import styles from './easel.module.css';
 export function JournalDrawer() {
   const bench = useEasel((s) => s.bench);
   const latency = useEasel((s) => s.latency);
-  const [state, setState] = useState<Answer<{ of: 'state' }>>();
+  const [state, setState] = useState<Answers['state']>();
   if (!bench) return null;
   const count = async () => setState(await useEasel.getState().engine?.ask({ of: 'state' }));
   return (

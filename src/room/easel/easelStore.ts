@@ -19,8 +19,9 @@ import {
 import { STUDIO_LIGHT, type Light } from '@/core/picture/picture';
 import type { SpotReading } from '@/core/picture/readings';
 import type { Aid, View } from '@/core/picture/view';
-import type { EngineClient } from '@/engine/client';
-import type { BenchState, FromWorker, PaperState } from '@/engine/protocol';
+import type { EngineClient, Told } from '@/engine/client';
+import type { BenchState, FromWorker } from '@/engine/protocol';
+import type { PaperState } from '@/engine/questions';
 import { isDrawingPaper } from '@/core/surface/drawingPaper';
 import { isPaper } from '@/core/surface/paper';
 import { amendPainting } from '@/engine/shelf';
@@ -170,7 +171,7 @@ export const useEasel = create<EaselState>((set, get) => ({
   latency: 0,
 
   begin(painting) {
-    const told = (message: Exclude<FromWorker, { say: 'answer' }>) => {
+    const told = (message: Told) => {
       switch (message.say) {
         case 'opened': {
           const { width, height, spec, slab } = message;

@@ -1,7 +1,8 @@
 'use client';
 import { create } from 'zustand';
 import type { EngineClient } from '@/engine/client';
-import type { BenchState, PieceShown } from '@/engine/protocol';
+import type { BenchState } from '@/engine/protocol';
+import type { PieceShown } from '@/engine/questions';
 
 export type Corner = [x: number, y: number];
 /** What the hand does over the canvas: selects, moves a piece, fills, repeats; nothing while one paints. */

@@ -1,4 +1,4 @@
-import type { PaperState } from '@/engine/protocol';
+import type { PaperState } from '@/engine/questions';
 
 /** A film deeper than this is wet, um; paper with more than this share of what it holds is damp. */
 const WET_UM = 18;

@@ -1,0 +1,82 @@
+import type { MassBalance } from '@/core/film/ledger';
+import type { Proof, TubeUsed } from '@/core/picture/tubesUsed';
+import type { SpotReading } from '@/core/picture/readings';
+import type { Counts } from '@/core/study/histogram';
+
+/** What the page may ask the engine, each question with what it tells and what it is answered. */
+
+/** A piece that is about to be moved. */
+export interface PieceShown {
+  /** Where it lies, mm. */
+  readonly box: { readonly left: number; readonly top: number; readonly right: number; readonly bottom: number };
+  readonly width: number;
+  readonly height: number;
+  readonly rgba: Uint8ClampedArray<ArrayBuffer>;
+}
+
+/** How wet paper is at a place: depth of the film, um; moisture in the paper, 0..1 of what it holds. */
+export interface PaperState {
+  readonly filmUm: number;
+  readonly damp: number;
+}
+
+/** Bytes of a file. */
+type Bytes = Uint8Array<ArrayBuffer>;
+
+/** What is told with each question. */
+interface Asked {
+  /** mm on the painting or the slab; averaged over a radius; of all that is seen, or of one layer alone. */
+  readonly spot: {
+    readonly x: number;
+    readonly y: number;
+    readonly on?: 'slab';
+    readonly radiusMm?: number;
+    readonly layer?: string;
+  };
+  /** How wet the layer that is painted on is at a place, mm. */
+  readonly paper: { readonly x: number; readonly y: number };
+  /** Outlines of what is selected, or of what a layer has, mm. */
+  readonly outlines: { readonly layer?: string };
+  /** How layers, or what is selected of them, look: to be shown while they are moved. */
+  readonly piece: { readonly layers: readonly string[]; readonly most: number };
+  /** How often each code is there in the unlit picture below a layer, or in all of it: red, green, blue, luma. */
+  readonly histogram: { readonly below?: string };
+  /** Tubes on the canvas. */
+  readonly tubes: object;
+  /** How it would look with one tube replaced, or as it is. */
+  readonly proof: { readonly width: number; readonly change?: { from: string; to: string; factor: number } };
+  readonly png: { readonly lit: boolean };
+  readonly file: { readonly title: string };
+  readonly state: object;
+  /** Whether everything so far is written: answered once it is. */
+  readonly kept: object;
+}
+
+/** What each question is answered. */
+export interface Answers {
+  readonly spot: SpotReading | null;
+  readonly paper: PaperState;
+  readonly outlines: [number, number][][];
+  readonly piece: PieceShown | null;
+  readonly histogram: Counts;
+  readonly tubes: TubeUsed[];
+  readonly proof: Proof;
+  readonly png: Bytes;
+  readonly file: Bytes;
+  readonly state: { readonly digest: string; readonly mass: Record<string, MassBalance> };
+  readonly kept: true;
+}
+
+export type About = keyof Answers;
+
+/** A question, or those about something. */
+export type Question<K extends About = About> = { [P in K]: { readonly of: P } & Asked[P] }[K];
+
+/** An answer on its way to the page. */
+export type Reply<K extends About = About> = {
+  [P in K]: { readonly say: 'answer'; readonly id: number; readonly of: P; readonly answer: Answers[P] };
+}[K];
+
+/** Whether a reply is about what was asked. */
+export const isAbout = <K extends About>(reply: Reply, of: K): reply is Extract<Reply, { of: K }> & Reply<K> =>
+  reply.of === of;
