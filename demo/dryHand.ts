@@ -1,7 +1,7 @@
 /** A draughtsman's hand: sticks laid side by side into shapes, lines, dabs; rubbing and lifting. Lengths in mm. */
 import type { Mixture } from '@/core/colour/mixture';
 import type { CommandInput } from '@/core/commands/commands';
-import type { ToolId } from '@/core/marks/tools';
+import type { ToolId } from '@/core/tools/tools';
 import type { PaperTint } from '@/core/surface/heightField';
 import { noise1, randomFrom } from '@/core/surface/noise';
 import type { Inside, Place } from './shapes';

@@ -7,7 +7,7 @@ import { encodePng } from '@/core/formats/png';
 import { pictureRaster } from '@/core/formats/planes';
 import type { CommandInput } from '@/core/commands/commands';
 import { readJournal, replay } from '@/core/journal/replay';
-import { isWatercolour, TOOL_IDS, type ToolId } from '@/core/marks/tools';
+import { TOOL_IDS, toolOf, type ToolId } from '@/core/tools/tools';
 import { Picture } from '@/core/picture/picture';
 
 const WIDTH_MM = 52;
@@ -167,7 +167,7 @@ for (const tool of TOOL_IDS.filter((id) => only.length === 0 || only.includes(id
       seed: 5,
       ...(ON_LAID.includes(tool)
         ? { surface: { kind: 'paper-laid', tint: tool === 'chalk' ? 'umber' : 'sand' } }
-        : isWatercolour(tool)
+        : toolOf(tool).forWater
           ? { surface: { kind: 'paper-cold' } }
           : { tone: { mixture: { PW6: 12, PBr7RU: 1 } } }),
     },

@@ -6,7 +6,7 @@ import { writeFileSync } from 'node:fs';
 import type { Mixture } from '@/core/colour/mixture';
 import type { CommandInput } from '@/core/commands/commands';
 import { readJournal } from '@/core/journal/replay';
-import type { ToolSettings } from '@/core/marks/tools';
+import type { ToolSettings } from '@/core/tools/tools';
 import { noise1, randomFrom } from '@/core/surface/noise';
 import { along, DINGHY } from './scene';
 

@@ -1,10 +1,10 @@
 /** A watercolourist's hand: washes laid into shapes, lines, drops. Lengths in mm on the sheet. */
 import type { Mixture } from '@/core/colour/mixture';
 import type { CommandInput } from '@/core/commands/commands';
-import type { ToolId } from '@/core/marks/tools';
+import type { ToolId } from '@/core/tools/tools';
 import type { PaperKind } from '@/core/surface/paper';
 import { noise1, randomFrom } from '@/core/surface/noise';
-import { washForm } from '@/core/marks/tools';
+import { toolOf } from '@/core/tools/tools';
 import { touchArea } from '@/core/marks/washForms';
 import { shapeOf, type Inside, type Place } from './shapes';
 import { writeJournal } from './writeJournal';
@@ -81,7 +81,10 @@ export function waterHand(seed: number, widthMm: number, heightMm: number) {
   }
 
   /** A brush is dipped again when it has gone this many of its widths: before it begins to run dry. */
-  const lasts = (tool: ToolId, sizeMm: number) => 0.42 * (touchArea(washForm(tool), sizeMm) / sizeMm) * washForm(tool).holds; // prettier-ignore
+  const lasts = (tool: ToolId, sizeMm: number) => {
+    const form = toolOf(tool).wash!;
+    return 0.42 * (touchArea(form, sizeMm) / sizeMm) * form.holds;
+  };
 
   /** A line of any length, dipping again in time. */
   function line(

@@ -1,6 +1,6 @@
 import type { Mixture } from '@/core/colour/mixture';
 import type { CommandInput } from '@/core/commands/commands';
-import type { ToolId, ToolSettings } from '@/core/marks/tools';
+import type { ToolId, ToolSettings } from '@/core/tools/tools';
 import { noise1, randomFrom } from '@/core/surface/noise';
 import { clamp } from './idea';
 

@@ -5,7 +5,7 @@
  */
 import type { Triple } from '@/core/colour/colorimetry';
 import type { Mixture } from '@/core/colour/mixture';
-import type { ToolId } from '@/core/marks/tools';
+import type { ToolId } from '@/core/tools/tools';
 import { writeJournal } from '../writeJournal';
 import { dot, unit } from './dinghy';
 import { belly, firm, Hand, into, land, lift, off, sweep, type Place, type Press } from './hand';

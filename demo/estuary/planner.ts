@@ -1,5 +1,5 @@
 import type { Triple } from '@/core/colour/colorimetry';
-import type { ToolId, ToolSettings } from '@/core/marks/tools';
+import type { ToolId, ToolSettings } from '@/core/tools/tools';
 import { noise2 } from '@/core/surface/noise';
 import { apart, CELLS, clamp, plus, type Field, type Idea } from './idea';
 import { firm, type Hand, into, off, sweep, type Place, type Press } from './hand';

@@ -1,5 +1,5 @@
 import { describe, expect, it, vi } from 'vitest';
-import { startSettings } from '@/core/marks/tools';
+import { startSettings } from '@/core/tools/tools';
 import { Pace } from './pace';
 
 /** A clock that only goes on while work is done. */

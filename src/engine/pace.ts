@@ -1,4 +1,4 @@
-import type { ToolId, ToolSettings } from '@/core/marks/tools';
+import type { ToolId, ToolSettings } from '@/core/tools/tools';
 
 /** Strokes shorter than this say little, mm. */
 const LEAST_MM = 8;

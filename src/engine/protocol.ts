@@ -3,7 +3,7 @@ import type { LayerKind } from '@/core/film/layer';
 import type { Adjustment } from '@/core/colour/adjust';
 import type { BlendMode } from '@/core/colour/blendModes';
 import type { Mixture } from '@/core/colour/mixture';
-import type { ToolSettings } from '@/core/marks/tools';
+import type { ToolSettings } from '@/core/tools/tools';
 import type { Light } from '@/core/picture/picture';
 import type { Aid, View } from '@/core/picture/view';
 import type { HandMessage, Numbered } from './handLog';

@@ -9,7 +9,7 @@ import type { CommandInput } from '@/core/commands/commands';
 import { commandSchema } from '@/core/commands/commands';
 import { paintingSchema } from '@/core/journal/journalSchema';
 import { Studio } from '@/core/journal/studio';
-import type { ToolId, ToolSettings } from '@/core/marks/tools';
+import type { ToolId, ToolSettings } from '@/core/tools/tools';
 import { Picture } from '@/core/picture/picture';
 
 export type Area = readonly [x: number, y: number, width: number, height: number];

@@ -1,4 +1,4 @@
-import type { ToolId } from '@/core/marks/tools';
+import type { ToolId } from '@/core/tools/tools';
 import { Picture } from '@/core/picture/picture';
 import type { CommandInput } from '@/core/commands/commands';
 import { groundFor, type Behaviour, type Ground } from './behaviour';

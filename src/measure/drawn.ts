@@ -3,7 +3,7 @@ import { deltaE2000 } from '@/core/colour/deltaE2000';
 import type { Mixture } from '@/core/colour/mixture';
 import type { CommandInput } from '@/core/commands/commands';
 import type { Studio } from '@/core/journal/studio';
-import type { ToolId } from '@/core/marks/tools';
+import type { ToolId } from '@/core/tools/tools';
 import { Picture } from '@/core/picture/picture';
 import { groundFor, type Behaviour, type Ground, type Reading } from './behaviour';
 import { correlation, deviation, eachCell, line, loaded, mean, meanLab, paint, values, type Area } from './bench';

@@ -1,6 +1,6 @@
 import { zlibSync } from 'fflate';
 import type { CommandInput } from '@/core/commands/commands';
-import { TOOL_IDS } from '@/core/marks/tools';
+import { TOOL_IDS } from '@/core/tools/tools';
 
 /**
  * Random things that a painter may do, of every kind of command, from a seed: for tests that hold whatever is done

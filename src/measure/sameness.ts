@@ -1,5 +1,5 @@
 import { deltaE2000 } from '@/core/colour/deltaE2000';
-import type { ToolId } from '@/core/marks/tools';
+import type { ToolId } from '@/core/tools/tools';
 import { groundFor, type Behaviour, type Ground } from './behaviour';
 import { correlation, line, loaded, mean, meanLab, paint, values, type Area } from './bench';
 import { first } from './thorough';

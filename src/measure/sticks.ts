@@ -4,7 +4,7 @@ import { dustCovers, dustLies, dustUm } from '@/core/flow/washRates';
 import { TILE } from '@/core/film/tile';
 import type { CommandInput } from '@/core/commands/commands';
 import type { Studio } from '@/core/journal/studio';
-import type { ToolId, ToolSettings } from '@/core/marks/tools';
+import type { ToolId, ToolSettings } from '@/core/tools/tools';
 import type { Mixture } from '@/core/colour/mixture';
 import { groundFor, type Behaviour, type Ground, type Reading } from './behaviour';
 import { correlation, eachCell, edgeWidth, field, grain, line, mean, meanLab, paint, values, type Area } from './bench'; // prettier-ignore

@@ -1,5 +1,5 @@
 import { hue } from '@/core/colour/colorimetry';
-import type { ToolId } from '@/core/marks/tools';
+import type { ToolId } from '@/core/tools/tools';
 import { groundFor, type Behaviour, type Ground } from './behaviour';
 import {
   correlation,

@@ -4,7 +4,7 @@ import { findPigment } from '@/core/colour/pigments';
 import { TILE } from '@/core/film/tile';
 import type { CommandInput } from '@/core/commands/commands';
 import type { Studio } from '@/core/journal/studio';
-import type { ToolId } from '@/core/marks/tools';
+import type { ToolId } from '@/core/tools/tools';
 import { flowOf } from '@/core/flow/flowing';
 import { eachCell, mean, paint, type Area } from './bench';
 

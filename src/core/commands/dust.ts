@@ -15,7 +15,7 @@ import { noChange, tileRect, wholeRect, type Change } from './change';
 import type { Workplace } from './workplace';
 import { PainterError } from '@/core/errors';
 import { needOpen } from './layers';
-import { needTubes } from '@/core/tools/toolbox';
+import { needTubes } from '@/core/tools/needTubes';
 
 const fixSchema = z.strictObject({
   do: z.literal('fix').describe('Fixes the dust of sticks on the layer: nothing smears it any more'),

@@ -14,7 +14,7 @@ import { PainterError } from '@/core/errors';
 import { allChanged, insertLayer, needLayer, tidyGroups } from './layers';
 import { alike, cellAt, selectionRaster } from './selecting';
 import { thicknessOf } from './silhouette';
-import { needTubes } from '@/core/tools/toolbox';
+import { needTubes } from '@/core/tools/needTubes';
 
 const fillSchema = z.strictObject({
   do: z
@@ -67,7 +67,7 @@ function fillArea(place: Workplace, command: z.output<typeof fillSchema>): Chang
   if (onLight) return fillLight(place, (px, py) => region[py * width + px] / 255, mixture);
   const filling: Filling = {
     mixture,
-    um: command.thicknessUm ?? thicknessOf(settings),
+    um: command.thicknessUm ?? thicknessOf(tools),
     body: settings.body,
     streaks: 0,
     seed: painting.spec.seed,

@@ -12,7 +12,7 @@ import { layPreparedWash } from '@/core/marks/preparedWash';
 import { noChange, wholeRect, type Change } from './change';
 import type { Workplace } from './workplace';
 import { PainterError } from '@/core/errors';
-import { needTubes } from '@/core/tools/toolbox';
+import { needTubes } from '@/core/tools/needTubes';
 
 const addSchema = z.strictObject({
   do: z.literal('layer.add').describe('Adds a layer above the one that is painted on, and chooses it'),

@@ -7,7 +7,7 @@ import { retubeTile } from '@/core/film/retube';
 import { noChange, tileRect, type Change } from './change';
 import type { Workplace } from './workplace';
 import { PainterError } from '@/core/errors';
-import { needTubes } from '@/core/tools/toolbox';
+import { needTubes } from '@/core/tools/needTubes';
 
 const schema = z.strictObject({
   do: z.literal('retube').describe('Replaces one tube by another in all paint on the canvas, wet and dry'),

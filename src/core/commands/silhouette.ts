@@ -3,16 +3,15 @@ import { defineCommand } from './definition';
 import { mixtureSchema, outlineSchema, unit } from '@/core/schemaParts';
 import { Guard } from '@/core/film/guard';
 import { washShape } from '@/core/marks/shapeWash';
-import { STICKS, type StickName } from '@/core/marks/stickForms';
-import { isStick, kindOf, type ToolSettings } from '@/core/marks/tools';
-import { WASH_FORMS, type WashForm, type WashFormName } from '@/core/marks/washForms';
+import { filmUm } from '@/core/tools/families/brushes';
+import type { Toolbox } from '@/core/tools/toolbox';
 import { cutShape, fillShape, ShapeMask } from '@/core/marks/silhouette';
 import { noChange, type Change } from './change';
 import { fillLight } from './fillLight';
 import { isOnLight, layerForTool } from './target';
 import type { Workplace } from './workplace';
 import { PainterError } from '@/core/errors';
-import { needTubes } from '@/core/tools/toolbox';
+import { needTubes } from '@/core/tools/needTubes';
 
 const schema = z.strictObject({
   do: z
@@ -34,9 +33,9 @@ const schema = z.strictObject({
 
 const NO_MIXTURE = 'A shape is filled with a mixture: load one first.';
 
-/** Thickness that tools leave when they cover, um: brushes by the body of the paint, the knife its slab. */
-export const thicknessOf = ({ tool, body, strength }: ToolSettings): number =>
-  strength * (kindOf(tool) === 'knife' ? 260 : 40 + 70 * body);
+/** Thickness that the tool in hand leaves when it covers, um. */
+export const thicknessOf = ({ definition: { fills }, current }: Toolbox): number =>
+  (fills?.of === 'film' ? fills.coversUm : filmUm)(current);
 
 /** A shape of light, or on a mask. @throws PainterError when there is nothing to fill it with */
 function layLight(place: Workplace, mask: ShapeMask, { cut, mixture }: z.output<typeof schema>): Change {
@@ -58,9 +57,9 @@ function layShape(place: Workplace, command: z.output<typeof schema>): Change {
   if (cut) return { ...noChange(), rect: cutShape(painting, layer, mask, keep) };
   if (!mixture) throw new PainterError(NO_MIXTURE);
   needTubes(Object.keys(mixture));
-  const { tool } = settings;
-  const form: WashForm | undefined = kindOf(tool) === 'wash' ? WASH_FORMS[tool as WashFormName] : undefined;
-  if (form && !form.thirsty) {
+  const { fills } = tools.definition;
+  if (fills?.of === 'wash' && !fills.form.thirsty) {
+    const { form } = fills;
     const guard = Guard.of(painting, layer);
     const { water = settings.water } = command;
     const wash = { form, mixture, strength: settings.strength, wetness: water, edgeMm, seed: painting.spec.seed + outline.length }; // prettier-ignore
@@ -68,13 +67,13 @@ function layShape(place: Workplace, command: z.output<typeof schema>): Change {
     guard?.settle();
     return { ...noChange(), rect };
   }
-  const stick = isStick(tool) ? STICKS[tool as StickName] : undefined;
-  if (!stick && kindOf(tool) !== 'brush' && kindOf(tool) !== 'knife') {
+  if (!fills || fills.of === 'wash') {
     throw new PainterError(
       'A shape is filled with paint, with water or with a stick: take a brush, the knife or a stick first.',
     );
   }
-  const um = command.thicknessUm ?? thicknessOf(settings);
+  const stick = fills.of === 'dust' ? fills.form : undefined;
+  const um = command.thicknessUm ?? thicknessOf(tools);
   const filling = { mixture, um, body: settings.body, stick, streaks, seed: painting.spec.seed + outline.length };
   return { ...noChange(), rect: fillShape(painting, layer, mask, outline, filling, keep) };
 }

@@ -3,11 +3,11 @@ import { defineCommand } from './definition';
 import { finite, mixtureSchema } from '@/core/schemaParts';
 import { growRect, noRect } from '@/core/film/pixelRect';
 import { squeeze } from '@/core/marks/squeeze';
-import { startSettings } from '@/core/marks/tools';
+import { startSettings } from '@/core/tools/tools';
 import { noChange, tileRect, type Change } from './change';
 import type { Workplace } from './workplace';
 import { PainterError } from '@/core/errors';
-import { needTubes } from '@/core/tools/toolbox';
+import { needTubes } from '@/core/tools/needTubes';
 
 const squeezeSchema = z.strictObject({
   do: z.literal('slab.squeeze').describe('Squeezes a bead of tube paint onto the slab'),

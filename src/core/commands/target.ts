@@ -1,7 +1,6 @@
 import type { Layer } from '@/core/film/layer';
 import { holdsFilm, holdsPixels } from '@/core/film/layerLook';
 import type { Painting } from '@/core/film/painting';
-import { draws, kindOf } from '@/core/marks/tools';
 import type { Toolbox } from '@/core/tools/toolbox';
 import { PainterError } from '@/core/errors';
 
@@ -20,13 +19,13 @@ export const isOnLight = ({ active, part }: Painting): boolean => part === 'mask
 /** The layer on which the tool in hand works. @throws PainterError when there is none that it can work on */
 export function layerForTool(painting: Painting, tools: Toolbox): Layer {
   const { active } = painting;
-  const { tool, into } = tools.current;
-  if (kindOf(tool) === 'stick' && into === 'sketch' && active.kind !== 'drawing') {
+  const { draws, sketches } = tools.definition;
+  if (sketches && tools.current.into === 'sketch' && active.kind !== 'drawing') {
     const sketch = painting.layers.find((l) => l.kind === 'drawing' && l.visible);
     if (!sketch) throw new PainterError('There is no sketch to draw on: show one or add one in Layers.');
     return shown(sketch);
   }
-  return draws(tool) ? shown(active) : layerForPaint(painting, tools);
+  return draws ? shown(active) : layerForPaint(painting, tools);
 }
 
 /** The layer in hand, for paint. @throws PainterError when it takes none now */
@@ -46,7 +45,7 @@ export function layerForLight({ active, part }: Painting, tools: Toolbox): Layer
         : `"${active.name}" is an adjustment: give it a mask to paint where it works.`,
     );
   }
-  if (['salt', 'gel', 'keep-off', 'drops', 'splatter'].includes(kindOf(tools.inHand))) {
+  if (!tools.definition.light) {
     throw new PainterError(`There is no paint on "${active.name}" for the ${tools.inHand}: take a brush or the spray.`);
   }
   return shown(active);
@@ -54,8 +53,7 @@ export function layerForLight({ active, part }: Painting, tools: Toolbox): Layer
 
 /** The slab, for the tool in hand. @throws PainterError when it is none to mix with */
 export function layerOfSlab(slab: Painting, tools: Toolbox): Layer {
-  const kind = kindOf(tools.inHand);
-  if (kind !== 'brush' && kind !== 'knife') {
+  if (!tools.definition.mixes) {
     throw new PainterError('That is no tool for the slab: mix with a brush or the knife.');
   }
   return slab.active;

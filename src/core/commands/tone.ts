@@ -4,15 +4,13 @@ import { mixtureSchema, unit } from '@/core/schemaParts';
 import { Guard } from '@/core/film/guard';
 import { layEvenWash } from '@/core/marks/preparedWash';
 import { fillRegion } from '@/core/marks/silhouette';
-import { STICKS, type StickName } from '@/core/marks/stickForms';
-import { isStick, kindOf } from '@/core/marks/tools';
 import { noChange, wholeRect, type Change } from './change';
 import { fillLight } from './fillLight';
 import { isOnLight, layerForTool } from './target';
 import type { Workplace } from './workplace';
 import { PainterError } from '@/core/errors';
 import { selectionRaster } from './selecting';
-import { needTubes } from '@/core/tools/toolbox';
+import { needTubes } from '@/core/tools/needTubes';
 
 const schema = z.strictObject({
   do: z
@@ -39,16 +37,16 @@ function layTone(place: Workplace, { mixture, strength }: z.output<typeof schema
   if (isOnLight(painting)) return fillLight(place, () => strength, mixture);
   const layer = layerForTool(painting, tools);
   const changed = { ...noChange(), rect: wholeRect(painting) };
-  const { tool } = tools.current;
-  if (kindOf(tool) === 'wash') {
+  const { fills } = tools.definition;
+  if (fills?.of === 'wash') {
     const guard = Guard.of(painting, layer);
     layEvenWash(painting, layer, mixture, strength, painting.spec.seed, guard?.wrap(keep) ?? keep);
     guard?.settle();
     return changed;
   }
-  const stick = isStick(tool) ? STICKS[tool as StickName] : undefined;
-  if (!stick && kindOf(tool) !== 'brush' && kindOf(tool) !== 'knife')
+  if (!fills)
     throw new PainterError('A tone is laid with paint, water or a stick: take a brush, the knife or a stick first.');
+  const stick = fills.of === 'dust' ? fills.form : undefined;
   const { width, height, spec } = painting;
   const region = painting.selected ? selectionRaster(painting) : new Uint8Array(width * height).fill(255);
   const dusty = stick && { ...stick, most: stick.most * strength };

@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
 import { studioFor } from '@/measure/bench';
-import { TOOL_IDS } from '@/core/marks/tools';
+import { TOOL_IDS } from '@/core/tools/tools';
 import { commandSchema } from '@/core/commands/commands';
 import { digest } from './digest';
 import { PainterError } from '@/core/errors';

@@ -1,4 +1,4 @@
-import { takesPaint, isBlender, isStick, type ToolId } from '@/core/marks/tools';
+import { toolOf, type ToolId } from '@/core/tools/tools';
 import type { Journal } from './journalSchema';
 import { FAR_MM } from './strokeInAir';
 
@@ -22,8 +22,9 @@ export function oddities({ entries, painting }: Journal): string[] {
     else if (entry.do === 'load' || entry.do === 'slab.take') loaded.add(inHand);
     if (entry.do !== 'stroke') continue;
     const { samples } = entry;
-    // a stick is made of something
-    if (takesPaint(inHand) && !isBlender(inHand) && !isStick(inHand) && !loaded.has(inHand)) {
+    const { takesPaint, blender, holds } = toolOf(inHand);
+    // a stick is made of something, and a pen is dipped
+    if (takesPaint && !blender && holds !== 'made' && !loaded.has(inHand)) {
       say(`a stroke with ${inHand}, which has not been loaded.`);
       loaded.add(inHand);
     }

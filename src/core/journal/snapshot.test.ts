@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { TOOL_IDS } from '@/core/marks/tools';
+import { TOOL_IDS } from '@/core/tools/tools';
 import { studioFor } from '@/measure/bench';
 import { commandSchema } from '@/core/commands/commands';
 import { digest } from './digest';

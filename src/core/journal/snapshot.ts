@@ -7,15 +7,7 @@ import { Ledger } from '@/core/film/ledger';
 import type { FlowState, Painting, PaintingSpec } from '@/core/film/painting';
 import { LAYER_KINDS, PLAIN_LOOK, type LayerLook } from '@/core/film/layerLook';
 import type { Reservoir } from '@/core/marks/reservoir';
-import {
-  isStick,
-  isWatercolour,
-  kindOf,
-  startSettings,
-  TOOL_IDS,
-  type ToolId,
-  type ToolSettings,
-} from '@/core/marks/tools';
+import { startSettings, TOOL_IDS, toolOf, type ToolId, type ToolSettings } from '@/core/tools/tools';
 import { loadCommand, toolCommand } from '@/core/tools/toolCommands';
 import type { Moment, Structure } from './moment';
 import { needSize } from '@/core/commands/memoryBudget';
@@ -229,11 +221,9 @@ function encodeFlow({ flow, ledger }: StateFacts): Pick<StudioState, 'flow'> {
   return { flow: { steps: flow.steps, tilt: [x, y], salt: [...flow.salt], water: { ...ledger.water } } };
 }
 
-/** Tools that the first paintings did not know: held as at first they go without saying. */
-const isLater = (tool: ToolId): boolean =>
-  isWatercolour(tool) || ['finger', 'kneaded'].includes(kindOf(tool)) || (isStick(tool) && tool !== 'graphite');
+/** Whether something is told of a tool: of those that the first paintings did not know only when it is held otherwise. */
 const worthTelling = (held: ToolSettings): boolean =>
-  !isLater(held.tool) || JSON.stringify(held) !== JSON.stringify(startSettings(held.tool));
+  !toolOf(held.tool).unspoken || JSON.stringify(held) !== JSON.stringify(startSettings(held.tool));
 
 /** What is 0 goes without saying where it was 0 at first, too. */
 const spoken = ({ water, grade, into, grey, ...held }: ToolSettings): StudioState['tools'][number] => {

@@ -5,6 +5,8 @@ import { Painting, type PaintingSpec } from '@/core/film/painting';
 import { growRect, noRect } from '@/core/film/pixelRect';
 import { makeSlab, SLAB } from '@/core/film/slab';
 import { Toolbox } from '@/core/tools/toolbox';
+import { TOOLS, type ToolId } from '@/core/tools/tools';
+import type { ToolSet } from '@/core/tools/toolSet';
 import { noChange, tileRect, wholeRect, type Change } from '@/core/commands/change';
 import type { Moment, Structure } from './moment';
 
@@ -22,10 +24,11 @@ export class StudioState {
   constructor(
     private readonly begunAs: PaintingSpec,
     arena: Arena,
+    private readonly toolSet: ToolSet<ToolId> = TOOLS,
   ) {
     this.canvas = new Painting(begunAs, arena);
     this.slab = makeSlab(this.painting);
-    this.tools = new Toolbox(this.painting);
+    this.tools = new Toolbox(this.painting, toolSet);
   }
 
   /** The painting as it is now: another object once its canvas was cut, turned or extended. */
@@ -135,7 +138,7 @@ export class StudioState {
     painting.choose(painting.addLayer('paint', 'Paint').id);
     painting.ledger.copyFrom(new Ledger());
     painting.flow = { steps: 0, tilt: [0, 0], salt: [] };
-    this.tools.restore(new Toolbox(painting).capture());
+    this.tools.restore(new Toolbox(painting, this.toolSet).capture());
     this.clock = 0;
     this.strokes = 0;
   }

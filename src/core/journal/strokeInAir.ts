@@ -3,7 +3,7 @@ import type { Layer } from '@/core/film/layer';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
 import type { Sample } from '@/core/marks/path';
 import type { StrokeInProgress } from '@/core/marks/stampedStroke';
-import { lightStrokeFor, strokeFor } from '@/core/tools/strokeFor';
+import { lightStrokeFor } from '@/core/tools/lightStrokeFor';
 import { noChange, type Change } from '@/core/commands/change';
 import { isOnLight, layerForLight, layerForTool, layerOfSlab } from '@/core/commands/target';
 import { MOST_SAMPLES, type StrokeCommand } from '@/core/commands/timeline';
@@ -63,7 +63,8 @@ export class StrokeInAir {
     if (!on && !onLight) tools.reloadByItself();
     const settings = tools.current;
     const setting = { painting, layer, settings, seed, before: guard?.wrap(before) ?? before, pace, guard };
-    this.stroke = onLight ? lightStrokeFor(tools, setting, painting.part) : strokeFor(tools, setting);
+    const { light, stroke } = tools.definition;
+    this.stroke = onLight ? lightStrokeFor(tools, setting, light!, painting.part) : stroke(setting, tools);
     this.guard = onLight ? undefined : guard;
   }
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { TOOL_IDS } from '@/core/marks/tools';
+import { TOOL_IDS } from '@/core/tools/tools';
 import { field, line, loaded, paint, studioFor } from '@/measure/bench';
 import { runs } from '@/measure/thorough';
 import { commandSchema, type Command, type CommandInput } from '@/core/commands/commands';

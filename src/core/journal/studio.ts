@@ -4,8 +4,9 @@ import type { MassBalance } from '@/core/film/ledger';
 import type { Painting, PaintingSpec } from '@/core/film/painting';
 import type { PixelRect } from '@/core/film/pixelRect';
 import type { SLAB } from '@/core/film/slab';
-import { isWash } from '@/core/marks/tools';
 import type { Toolbox } from '@/core/tools/toolbox';
+import type { ToolId } from '@/core/tools/tools';
+import type { ToolSet } from '@/core/tools/toolSet';
 import { noChange, type Change } from '@/core/commands/change';
 import { COMMANDS, type Command } from '@/core/commands/commands';
 import type { StrokeCommand } from '@/core/commands/timeline';
@@ -24,15 +25,16 @@ export class Studio {
   readonly timeline: Timeline;
   private inAir: StrokeInAir | undefined;
 
-  /** @param historyBytes that steps of undo may take, @param commands that it knows */
+  /** @param historyBytes that steps of undo may take, @param commands, tools that it knows */
   constructor(
     begun: PaintingSpec,
     historyBytes = 600e6,
     arena = new Arena(),
     private readonly commands = COMMANDS,
+    tools?: ToolSet<ToolId>,
   ) {
     const undoable = (command: Command) => commands.isUndoable(command);
-    this.state = new StudioState(begun, arena);
+    this.state = new StudioState(begun, arena, tools);
     this.timeline = new Timeline(this.state, (command) => this.apply(command), historyBytes, undoable);
     this.time = new SimulatedTime(this.state, this.timeline.keep, this.timeline.keepForAll);
   }
@@ -184,8 +186,8 @@ export class Studio {
   }
   /** Whether time passes in strokes of the tool in hand, as their readings tell it. */
   get strokesTakeTime(): boolean {
-    const { inHand } = this.tools;
-    return isWash(inHand) || (inHand === 'rag' && this.painting.active.basin !== undefined);
+    const { wash, blots } = this.tools.definition;
+    return wash !== undefined || (blots === true && this.painting.active.basin !== undefined);
   }
 
   /** Ends the wait that the clock began. @returns it as a command; undefined when no time has passed */

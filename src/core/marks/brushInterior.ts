@@ -6,7 +6,7 @@ import type { Footprint } from './footprint';
 import { Hair } from './hair';
 import type { Reservoir } from './reservoir';
 import type { BrushForm } from './brushForms';
-import type { ToolSettings } from './tools';
+import type { HeldTool } from './heldTool';
 
 /** Paint with which hair is wetted and reaches into the grain, um. */
 const WETTED_UM = 45;
@@ -47,7 +47,7 @@ export class BrushInterior {
 
   constructor(
     private readonly painting: Painting,
-    private readonly settings: ToolSettings,
+    private readonly settings: HeldTool,
     private readonly form: BrushForm,
     private readonly footprint: Footprint,
     private readonly reservoir: Reservoir,

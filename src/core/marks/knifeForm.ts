@@ -1,5 +1,5 @@
 import type { Carrier } from './reservoir';
-import type { ToolSettings } from './tools';
+import type { HeldTool } from './heldTool';
 
 /** The blades, as data. Thicknesses um, lengths mm. */
 export interface KnifeForm {
@@ -34,7 +34,7 @@ const BEAD_UM = 6000;
 const STORE_UM = 20000;
 
 /** Width of the blade that touches: the whole edge, a line along the motion, or the rounded tip. */
-export function bladeWidthMm({ sizeMm, hold }: Pick<ToolSettings, 'sizeMm' | 'hold'>): number {
+export function bladeWidthMm({ sizeMm, hold }: Pick<HeldTool, 'sizeMm' | 'hold'>): number {
   const width = { flat: sizeMm, tip: Math.max(1.2, 0.3 * sizeMm), edge: Math.max(0.8, 0.07 * sizeMm) }[hold];
   return Math.min(sizeMm, width);
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { coverage, field, line, loaded, mean, paint, studioFor, values } from '@/measure/bench';
 import { bladeWidthMm, columnsOf, knifeCarrier } from './knifeForm';
-import type { ToolSettings } from './tools';
+import type { ToolSettings } from '@/core/tools/tools';
 
 const WHITE = { PW6: 4, PY43: 0.6 };
 const knife = (held: Partial<ToolSettings> = {}, amount = 1) =>

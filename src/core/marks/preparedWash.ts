@@ -5,7 +5,7 @@ import { flowOf, type BeforeTile } from '@/core/flow/flowing';
 import { hypot, maths } from '@/core/maths/maths';
 import { randomFrom } from '@/core/surface/noise';
 import { emptyReservoir, reservoirMass } from './reservoir';
-import { startSettings } from './tools';
+import { PLAINLY_HELD } from './heldTool';
 import { WASH_FORMS } from './washForms';
 import { loadWash } from './washLoad';
 import { DropStroke, WashStroke } from './washStroke';
@@ -53,7 +53,7 @@ class Washer {
     loadWash(reservoir, { ...form, holds: 4 * form.holds }, sizeMm, mixture, amount, wetness);
     reservoirMass(reservoir, ledger.loaded);
     ledger.water.loaded += reservoir.tuftVolume[0] / 1000;
-    const settings = { ...startSettings(tool), sizeMm };
+    const settings = { ...PLAINLY_HELD, strength: 0.5, sizeMm };
     const setting = { painting, layer, settings, seed: Math.floor(random() * 2 ** 30), before, pace: 1 };
     const stroke =
       tool === 'hake' ? new WashStroke(setting, form, reservoir) : new DropStroke(setting, form, reservoir);

@@ -7,7 +7,7 @@ import { kernelsFor } from '@/core/kernels/kernels';
 import { maths } from '@/core/maths/maths';
 import { DabWalker } from './dabbing';
 import { PathBuilder, StampWalker, type Sample, type Stamp } from './path';
-import type { ToolSettings } from './tools';
+import type { HeldTool } from './heldTool';
 
 /** A stroke while it is being made: samples go in, the paint changes. */
 export interface StrokeInProgress {
@@ -25,7 +25,7 @@ export interface StrokeInProgress {
 export interface StrokeSetting {
   readonly painting: Painting;
   readonly layer: Layer;
-  readonly settings: ToolSettings;
+  readonly settings: HeldTool;
   /** Randomness of this stroke alone. */
   readonly seed: number;
   readonly before: BeforeTile;
@@ -39,7 +39,7 @@ export interface StrokeSetting {
 export abstract class StampedStroke implements StrokeInProgress {
   protected readonly painting: Painting;
   protected readonly layer: Layer;
-  protected readonly settings: ToolSettings;
+  protected readonly settings: HeldTool;
   protected readonly seed: number;
   protected readonly window: FilmWindow;
   /** Cells that changed since they were last published. */
@@ -113,7 +113,7 @@ export abstract class StampedStroke implements StrokeInProgress {
 }
 
 /** Pressure as the tool feels it: the pen's curve, above its floor. A lifted pen stays lifted. */
-export const felt = (pressure: number, { floor, curve }: ToolSettings): number => {
+export const felt = (pressure: number, { floor, curve }: HeldTool): number => {
   const p = Math.min(1, pressure);
   if (p <= 0 || (floor === 0 && curve === 1)) return p;
   return floor + (1 - floor) * maths.pow(p, curve);

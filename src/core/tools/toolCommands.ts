@@ -1,5 +1,5 @@
 import { z } from '@/core/schema';
-import { TOOL_IDS } from '@/core/marks/tools';
+import { TOOL_IDS } from './tools';
 import { mixtureSchema, partsSchema, unit } from '@/core/schemaParts';
 
 /** Takes a tool in hand and says how it is held. */

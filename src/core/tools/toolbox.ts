@@ -1,14 +1,11 @@
 import type { Mixture } from '@/core/colour/mixture';
-import { isColoured, isTube, pigmentId } from '@/core/colour/pigments';
+import { isColoured, pigmentId } from '@/core/colour/pigments';
 import type { Painting } from '@/core/film/painting';
-import { tuftCapacityUm } from '@/core/marks/brushInterior';
 import type { BrushForm } from '@/core/marks/brushForms';
-import { CUPS } from '@/core/marks/cup';
 import { makeFootprint, type Footprint } from '@/core/marks/footprint';
-import { takeUp, takeUpWash } from '@/core/marks/takeUp';
+import { takeUp as takeUpPaint, takeUpWash } from '@/core/marks/takeUp';
 import { isEmpty, type PixelRect } from '@/core/film/pixelRect';
 import type { BeforeTile } from '@/core/film/window';
-import { knifeCarrier } from '@/core/marks/knifeForm';
 import {
   carriedMixture,
   cloneReservoir,
@@ -21,21 +18,12 @@ import {
   type Carrier,
   type Reservoir,
 } from '@/core/marks/reservoir';
-import {
-  brushForm,
-  kindOf,
-  startSettings,
-  isStick,
-  isWash,
-  stickForm,
-  takesPaint,
-  TOOL_IDS,
-  washForm,
-  type ToolId,
-  type ToolSettings,
-} from '@/core/marks/tools';
-import { loadWash, squeezeOut, WASH_CARRIER, WashInHand, waterOf } from '@/core/marks/washLoad';
+import { loadWash, squeezeOut, WashInHand, waterOf } from '@/core/marks/washLoad';
 import { filmOf, type WashForm } from '@/core/marks/washForms';
+import { needTubes } from './needTubes';
+import { TOOLS, type ToolId, type ToolSettings } from './tools';
+import type { InHand, ToolDefinition } from './definition';
+import type { ToolSet } from './toolSet';
 import type { LoadCommand, ToolCommand } from './toolCommands';
 import { PainterError } from '@/core/errors';
 
@@ -52,14 +40,25 @@ export interface ToolboxState {
 }
 
 /** The tools of a painting: which is in hand, how each is held, and the paint that is still in it. */
-export class Toolbox {
+export class Toolbox implements InHand {
   inHand: ToolId = 'flat';
-  private settings = new Map<ToolId, ToolSettings>(TOOL_IDS.map((id) => [id, startSettings(id)]));
+  private settings: Map<ToolId, ToolSettings>;
   private reservoirs = new Map<ToolId, Reservoir>();
   private loads = new Map<ToolId, LoadCommand>();
   private readonly footprints = new Map<ToolId, { sizeMm: number; form: BrushForm; footprint: Footprint }>();
 
-  constructor(private painting: Painting) {}
+  /** @param set the tools that there are */
+  constructor(
+    private painting: Painting,
+    private readonly set: ToolSet<ToolId> = TOOLS,
+  ) {
+    this.settings = new Map(set.all.map(([tool, { first }]) => [tool, { tool, ...first }]));
+  }
+
+  /** What the house knows of the tool in hand. */
+  get definition(): ToolDefinition {
+    return this.set.of(this.inHand);
+  }
 
   /** From now on the tools work on another canvas, with the same ledger and cells. */
   moveTo(painting: Painting): void {
@@ -91,11 +90,11 @@ export class Toolbox {
     this.inHand = tool;
     const old = this.reservoirs.get(tool);
     if (!old || (after.sizeMm === before.sizeMm && after.hair === before.hair)) return;
-    if (isWash(tool)) {
+    if (this.definition.wash) {
       this.scale(old, (after.sizeMm / before.sizeMm) ** 2);
       return;
     }
-    const carrier = this.carrier(tool)!;
+    const carrier = this.carrier!;
     const { ledger } = this.painting;
     const fresh = resizeReservoir(old, this.newReservoir(carrier), carrier.hairy);
     const had = reservoirMass(old);
@@ -110,36 +109,37 @@ export class Toolbox {
   /** Loads the tool in hand. @throws PainterError when it takes no paint. */
   load(command: LoadCommand): void {
     const tool = this.inHand;
+    const { takesPaint, holds, wash } = this.definition;
     needTubes([...Object.keys(command.mixture), ...Object.keys(command.edge?.mixture ?? {})]);
-    if (!takesPaint(tool)) throw new PainterError(`The ${tool} takes no paint: choose a brush or the knife first.`);
-    if (!isWash(tool) && !Object.values(command.mixture).some((part) => part > 0)) {
+    if (!takesPaint) throw new PainterError(`The ${tool} takes no paint: choose a brush or the knife first.`);
+    if (!wash && !Object.values(command.mixture).some((part) => part > 0)) {
       throw new PainterError('A mixture needs a part of at least one tube.');
     }
-    if (command.water !== undefined && !isWash(tool) && kindOf(tool) !== 'ink' && !isStick(tool)) {
+    if (command.water !== undefined && holds === 'reservoir') {
       throw new PainterError(`The ${tool} takes no water: choose a watercolour brush, such as the mop or wash-round.`);
     }
     this.loads.set(tool, command);
-    if (kindOf(tool) === 'ink' || isStick(tool)) return; // a pen is dipped as it goes, a stick is worn
-    if (isWash(tool)) {
-      this.fill(washForm(tool), command.mixture, command.amount, command.water ?? this.current.water);
+    if (holds === 'made') return; // a pen is dipped as it goes, a stick is worn
+    if (wash) {
+      this.fill(wash, command.mixture, command.amount, command.water ?? this.current.water);
       return;
     }
-    const reservoir = this.reservoirInHand();
+    const reservoir = this.reservoir();
     this.booking(reservoir, 'loaded', () =>
       loadReservoir(reservoir, {
         mixture: command.mixture,
         amount: command.amount,
         edge: command.edge,
         make: this.current,
-        carrier: this.carrier(tool)!,
-        seed: this.seedOf(tool),
+        carrier: this.carrier!,
+        seed: this.seed,
       }),
     );
   }
 
   /** Fills a watercolour brush. */
   private fill(form: WashForm, mixture: Mixture, amount: number, wetness: number): void {
-    const reservoir = this.reservoirInHand();
+    const reservoir = this.reservoir();
     const had = reservoir.tuftVolume[0];
     // what is in it goes first: a brush is rinsed before it takes another wash
     this.booking(reservoir, 'removed', () => void squeezeOut(reservoir, 0));
@@ -169,8 +169,8 @@ export class Toolbox {
   }
 
   /** The belly of a watercolour tool, ready for a stroke: a thirsty one is squeezed out, and only damp. */
-  bellyInHand(form: WashForm): Reservoir {
-    const reservoir = this.reservoirInHand();
+  belly(form: WashForm): Reservoir {
+    const reservoir = this.reservoir();
     if (form.thirsty) {
       const { amount } = reservoir;
       this.fill(form, {}, 0, Math.min(0.25, this.current.water));
@@ -182,48 +182,31 @@ export class Toolbox {
   /** Water in all tools, microlitres. */
   water(): number {
     let sum = 0;
-    for (const [tool, reservoir] of this.reservoirs) if (isWash(tool)) sum += reservoir.tuftVolume[0];
+    for (const [tool, reservoir] of this.reservoirs) if (this.set.of(tool).wash) sum += reservoir.tuftVolume[0];
     return sum / 1000;
   }
 
   /** Depth of film that the watercolour brush in hand would leave, washes; 0 for other tools and empty ones. */
   get brushFilm(): number {
     const reservoir = this.reservoirs.get(this.inHand);
-    if (!isWash(this.inHand)) return 0;
-    return reservoir ? new WashInHand(reservoir, washForm(this.inHand)).film : filmOf(this.current.water);
-  }
-
-  /** What a pen is dipped into. */
-  get ink(): Mixture {
-    const mixture = this.loads.get(this.inHand)?.mixture;
-    return mixture && Object.keys(mixture).length > 0 ? mixture : { PBk9: 1 };
-  }
-
-  /** What the stick in hand is made of. */
-  get stick(): Mixture {
-    const mixture = this.loads.get(this.inHand)?.mixture;
-    return mixture && Object.keys(mixture).length > 0 ? mixture : stickForm(this.inHand).mixture;
-  }
-
-  /** Whether the wax in hand has a colour; else it is a candle. */
-  get coloursWax(): boolean {
-    return this.inHand === 'wax' && Object.keys(this.loads.get('wax')?.mixture ?? {}).length > 0;
+    const { wash } = this.definition;
+    if (!wash) return 0;
+    return reservoir ? new WashInHand(reservoir, wash).film : filmOf(this.current.water);
   }
 
   /** Presses the tool in hand into the paint of a slab. @throws PainterError when it takes none, or none is there. */
   takeUp(slab: Painting, x: number, y: number, before: BeforeTile): PixelRect {
     const tool = this.inHand;
-    if (!takesPaint(tool) || !['brush', 'knife', 'wash', 'drops'].includes(kindOf(tool))) {
-      throw new PainterError('That tool takes nothing up: choose a brush or the knife.');
-    }
+    const { takesUp, wash } = this.definition;
+    if (!takesUp) throw new PainterError('That tool takes nothing up: choose a brush or the knife.');
     const held = this.reservoirs.has(tool);
     const dip = { x, y, reachMm: Math.min(9, Math.max(2.5, this.current.sizeMm / 2)) };
-    const reservoir = this.reservoirInHand();
+    const reservoir = this.reservoir();
     // a watercolour brush goes by the water first
-    if (isWash(tool) && reservoir.tuftVolume[0] <= 0) this.fill(washForm(tool), {}, 0, this.current.water);
-    const rect = isWash(tool)
-      ? takeUpWash(slab, reservoir, washForm(tool), dip, before)
-      : takeUp(slab, reservoir, this.carrier(tool)!, dip, before);
+    if (wash && reservoir.tuftVolume[0] <= 0) this.fill(wash, {}, 0, this.current.water);
+    const rect = wash
+      ? takeUpWash(slab, reservoir, wash, dip, before)
+      : takeUpPaint(slab, reservoir, this.carrier!, dip, before);
     if (isEmpty(rect)) {
       if (!held) this.reservoirs.delete(tool);
       throw new PainterError('There is no paint to take up there, or the brush is full.');
@@ -240,16 +223,17 @@ export class Toolbox {
   /** Wipes the tool in hand; rinsed it comes out clean, and damp with solvent by a share. */
   clean(rinse: boolean, damp = 0): void {
     const reservoir = this.reservoirs.get(this.inHand);
-    if (isWash(this.inHand)) {
-      if (rinse) this.fill(washForm(this.inHand), {}, 0, damp);
+    const { wash } = this.definition;
+    if (wash) {
+      if (rinse) this.fill(wash, {}, 0, damp);
       else if (reservoir) this.squeeze(reservoir, WIPED_SHARE);
       return;
     }
     if (!reservoir && damp === 0) return;
     if (reservoir) this.booking(reservoir, 'removed', () => keepShare(reservoir, rinse ? 0 : WIPED_SHARE));
-    const carrier = this.carrier(this.inHand);
+    const { carrier } = this;
     if (damp === 0 || !carrier) return;
-    const wet = this.reservoirInHand();
+    const wet = this.reservoir();
     this.booking(wet, 'loaded', () => dampen(wet, carrier, damp));
   }
 
@@ -263,23 +247,18 @@ export class Toolbox {
   }
 
   /** The paint in the tool in hand, which must be one that can hold some. */
-  reservoirInHand(): Reservoir {
+  reservoir(): Reservoir {
     let reservoir = this.reservoirs.get(this.inHand);
     if (!reservoir) {
-      reservoir = this.newReservoir(this.carrier(this.inHand)!);
+      reservoir = this.newReservoir(this.carrier!);
       this.reservoirs.set(this.inHand, reservoir);
     }
     return reservoir;
   }
 
-  /** Form and footprint of the brush in hand. */
-  brushInHand(): { form: BrushForm; footprint: Footprint } {
-    const form = brushForm(this.current);
-    return { form, footprint: this.footprint(this.inHand, form) };
-  }
-
-  seedOf(tool: ToolId): number {
-    return this.painting.spec.seed * 31 + SEEDS[tool];
+  /** Which bristles the tool in hand has, on this painting. */
+  private get seed(): number {
+    return this.painting.spec.seed * 31 + this.definition.seed;
   }
 
   /** Pigment in all tools, coats times mm2. */
@@ -291,14 +270,16 @@ export class Toolbox {
 
   /** How full the tool in hand is (1 = as loaded with amount 1), and the mixture it carries. */
   carried(): { level: number; mixture: Mixture } {
-    if (this.coloursWax || (kindOf(this.inHand) === 'stick' && takesPaint(this.inHand))) return { level: 1, mixture: this.stick }; // prettier-ignore
+    const { carries, wash } = this.definition;
+    const always = carries?.(this);
+    if (always) return { level: 1, mixture: always };
     const reservoir = this.reservoirs.get(this.inHand);
-    const carrier = this.carrier(this.inHand);
+    const { carrier } = this;
     if (!reservoir || !carrier) return { level: 0, mixture: {} };
-    if (isWash(this.inHand)) {
+    if (wash) {
       const masses = reservoir.pigments.map((p, i) => [pigmentId(p), reservoir.tuftMass[i][0]] as const);
       // one that was never loaded may have taken something up
-      const full = Math.max(reservoir.tipFull, waterOf(washForm(this.inHand), this.current.sizeMm, 0));
+      const full = Math.max(reservoir.tipFull, waterOf(wash, this.current.sizeMm, 0));
       const level = reservoir.tuftVolume[0] / full;
       return { level, mixture: Object.fromEntries(masses.filter(([, m]) => m > 0)) };
     }
@@ -333,39 +314,9 @@ export class Toolbox {
     return emptyReservoir(across, along, cellMm2, tipUm);
   }
 
-  /** Where a tool holds its paint; undefined for tools that hold none. */
-  private carrier(tool: ToolId): Carrier | undefined {
-    const settings = this.settings.get(tool)!;
-    switch (kindOf(tool)) {
-      case 'finger':
-      case 'brush': {
-        const form = brushForm(settings);
-        const f = this.footprint(tool, form);
-        const tuftUm = tuftCapacityUm(form, settings.sizeMm);
-        const cellMm2 = f.cellArea * this.painting.cellArea;
-        return {
-          across: f.across,
-          along: f.along,
-          cellMm2,
-          hairy: f.hairy,
-          tipUm: form.tipUm,
-          tuftUm,
-          unevenness: form.unevenness,
-        };
-      }
-      case 'knife':
-        return knifeCarrier(settings.sizeMm);
-      case 'wash':
-      case 'drops':
-      case 'splatter':
-        return WASH_CARRIER;
-      case 'spatter':
-        return CUPS.spatter;
-      case 'spray':
-        return CUPS.spray;
-      default:
-        return undefined;
-    }
+  /** Where the tool in hand holds its paint; undefined for tools that hold none. */
+  private get carrier(): Carrier | undefined {
+    return this.definition.carrier?.(this.current, this, this.painting.cellArea);
   }
 
   /** Gives the memory of the footprints back. */
@@ -374,26 +325,15 @@ export class Toolbox {
     this.footprints.clear();
   }
 
-  private footprint(tool: ToolId, form: BrushForm): Footprint {
-    const { sizeMm } = this.settings.get(tool)!;
+  /** The hair of the tool in hand, at its size. */
+  footprint(form: BrushForm): Footprint {
+    const tool = this.inHand;
+    const { sizeMm } = this.current;
     const known = this.footprints.get(tool);
     if (known?.sizeMm === sizeMm && known.form === form) return known.footprint;
     known?.footprint.dispose();
-    const footprint = makeFootprint(this.painting.arena, form, sizeMm, this.painting.mmPerPx, this.seedOf(tool));
+    const footprint = makeFootprint(this.painting.arena, form, sizeMm, this.painting.mmPerPx, this.seed);
     this.footprints.set(tool, { sizeMm, form, footprint });
     return footprint;
   }
 }
-
-/** @throws PainterError when a painting does not have a tube */
-export function needTubes(ids: readonly string[]): void {
-  const missing = ids.find((id) => !isTube(id));
-  if (missing) throw new PainterError(`This painting has no tube "${missing}".`);
-}
-
-/** Every tool has bristles of its own. */
-const SEEDS = Object.fromEntries(
-  ['flat', 'filbert', 'round', 'blender-soft', ...TOOL_IDS]
-    .filter((id, i, all) => all.indexOf(id) === i)
-    .map((id, i) => [id, i + 2]),
-) as Record<ToolId, number>;

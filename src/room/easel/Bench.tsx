@@ -1,14 +1,13 @@
 'use client';
 import { DndContext, DragOverlay, pointerWithin, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { useEffect, useState } from 'react';
-import type { ToolId } from '@/core/marks/tools';
+import { isToolId, type ToolId } from '@/core/tools/tools';
 import { mixtureOf, useEasel } from './easelStore';
 import { InHand } from './InHand';
 import { Jar, Mark } from './Jar';
 import { useJar } from './jarStore';
 import { MixtureTray } from './MixtureTray';
 import { Roll } from './Roll';
-import { isToolId } from './roll';
 import { Drawdown } from '../parts/Drawdown';
 import { usePalette } from '../colour/paletteStore';
 import { LeafPanel } from './LeafPanel';

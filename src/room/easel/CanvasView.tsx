@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useRef } from 'react';
-import { givesByTime, isWatercolour } from '@/core/marks/tools';
+import { toolOf } from '@/core/tools/tools';
 import { cellToView, viewToCell, type View } from '@/core/picture/view';
 import type { PaintingSpec } from '@/core/film/painting';
 import type { Place } from '@/core/study/register';
@@ -161,7 +161,7 @@ export function CanvasView() {
     // what gives by time goes on where the hand holds still, for which no reading comes; which tool it is may be told late
     const hold = () => {
       const { bench } = useEasel.getState();
-      if (!bench || !givesByTime(bench.tool.tool)) return;
+      if (!bench || !toolOf(bench.tool.tool).givesByTime) return;
       const now = performance.now();
       const held = pen.again(now);
       if (held.length > 0) engine.addSamples(held, performance.timeOrigin + now);
@@ -203,7 +203,7 @@ export function CanvasView() {
     let felt = 0;
     const feelPaper = (event: PointerEvent) => {
       const { bench } = useEasel.getState();
-      if (!bench || !isWatercolour(bench.tool.tool) || event.timeStamp - felt < 160) return;
+      if (!bench || !toolOf(bench.tool.tool).forWater || event.timeStamp - felt < 160) return;
       felt = event.timeStamp;
       const { x, y } = toMm(geometry(), event.clientX, event.clientY);
       engine.ask({ of: 'paper', x, y }).then(

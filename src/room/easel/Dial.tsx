@@ -3,9 +3,6 @@ import { Slider, Tooltip } from 'antd';
 import { useState } from 'react';
 import styles from './easel.module.css';
 
-export const percent = (v: number) => `${Math.round(v * 100)} %`;
-export const hundredths = (v: number) => Math.round(v * 100) / 100;
-
 /** A slider that follows the hand at once and tells the engine when it is let go. */
 export function Dial({
   label,

@@ -1,7 +1,6 @@
 'use client';
 import { useEffect, useRef, type RefObject } from 'react';
-import { bladeWidthMm } from '@/core/marks/knifeForm';
-import { brushForm, kindOf, washForm } from '@/core/marks/tools';
+import { toolOf } from '@/core/tools/tools';
 import { useCompare } from './compareStore';
 import { useEasel } from './easelStore';
 import styles from './easel.module.css';
@@ -49,36 +48,11 @@ export function Footprint({
       </svg>
     );
   }
-  const form = kindOf(settings.tool) === 'brush' ? brushForm(settings) : undefined;
+  const { widthMm, lengthMm, corners } = toolOf(settings.tool).outline(settings);
   const dpr = typeof window === 'undefined' ? 1 : window.devicePixelRatio;
-  const kind = kindOf(settings.tool);
-  const reachMm =
-    kind === 'knife'
-      ? bladeWidthMm(settings)
-      : kind === 'spatter'
-        ? 0.44 * settings.distanceMm
-        : kind === 'splatter'
-          ? 0.44 * settings.distanceMm
-          : kind === 'spray'
-            ? settings.sizeMm * (0.6 + 0.4 * (settings.distanceMm / 80))
-            : kind === 'stick' && settings.tool !== 'graphite' && settings.hold !== 'flat'
-              ? settings.sizeMm * (settings.hold === 'edge' ? 0.1 : 0.3)
-              : settings.sizeMm;
-  const width = Math.max(2, ((reachMm / 25.4) * ppi * zoom) / dpr);
-  const side = kind === 'stick' && settings.tool !== 'graphite' && settings.hold === 'flat';
-  const bar = side
-    ? 0.22
-    : kind === 'wash' && washForm(settings.tool).shape === 'bar'
-      ? washForm(settings.tool).thick
-      : 0;
-  const length = bar
-    ? width * bar
-    : form
-      ? width * form.aspect
-      : kind === 'knife'
-        ? Math.max(2, ((0.8 / 25.4) * ppi * zoom) / dpr)
-        : width;
-  const flat = bar > 0 || kind === 'knife' || (form && form.shape !== 'round' && form.shape !== 'dome');
+  const pixels = (mm: number) => Math.max(2, ((mm / 25.4) * ppi * zoom) / dpr);
+  const [width, length] = [pixels(widthMm), pixels(lengthMm)];
+  const flat = corners === 'square';
   const round = { fill: 'none', cx: 0, cy: 0, rx: width / 2, ry: length / 2 };
   const square = { fill: 'none', x: -width / 2, y: -length / 2, width, height: length };
   return (

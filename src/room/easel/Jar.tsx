@@ -3,7 +3,7 @@ import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { Button, Dropdown, Tooltip } from 'antd';
 import { DownOutlined } from '@ant-design/icons';
 import { useEffect, useRef } from 'react';
-import type { ToolId } from '@/core/marks/tools';
+import type { ToolId } from '@/core/tools/tools';
 import { isDrawingPaper } from '@/core/surface/drawingPaper';
 import { isPaper } from '@/core/surface/paper';
 import { useEasel } from './easelStore';

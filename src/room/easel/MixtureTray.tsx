@@ -6,15 +6,13 @@ import Link from 'next/link';
 import { useMemo } from 'react';
 import type { Mixture } from '@/core/colour/mixture';
 import { pigmentName } from '@/core/colour/pigments';
-import { isStick, kindOf, takesPaint } from '@/core/marks/tools';
+import { toolOf } from '@/core/tools/tools';
 import { NUDGES, nudge, type NudgeDirection } from '@/core/mixing/nudge';
 import { usePalette } from '../colour/paletteStore';
 import { Drawdown } from '../parts/Drawdown';
 import { amountWords, recipeWords, shortName } from '../parts/recipeWords';
 import { mixtureOf, useEasel } from './easelStore';
-import { isWatercolour } from '@/core/marks/tools';
 import { PaintMake } from './PaintMake';
-import { cardOf } from './roll';
 import styles from './easel.module.css';
 
 /** How much of the brush's width a second colour takes. */
@@ -31,14 +29,15 @@ const PAIRS: readonly (readonly [NudgeDirection, NudgeDirection])[] = [
 
 /** The mixture in hand: its drawdown with the nudge pad around it, its parts, and how it gets onto the brush. */
 export function MixtureTray() {
-  const onWater = useEasel((e) => e.bench !== undefined && isWatercolour(e.bench.tool.tool));
+  const onWater = useEasel((e) => e.bench !== undefined && toolOf(e.bench.tool.tool).forWater === true);
   const parts = useEasel((s) => s.parts);
   const { loadMixture, loadTwo, togglePanel } = useEasel.getState();
   const tool = useEasel((s) => s.bench?.tool.tool);
   const leafOpen = useEasel((s) => s.panel === 'leaf');
   const tubes = usePalette((s) => s.tubes);
   const painting = usePalette((s) => s.painting);
-  const name = tool && takesPaint(tool) && kindOf(tool) !== 'brush' ? cardOf(tool).name.toLowerCase() : 'brush';
+  const held = tool && toolOf(tool);
+  const name = held?.takesPaint && !held.brush ? held.card.name.toLowerCase() : 'brush';
   const mixture = useMemo(() => mixtureOf(parts), [parts]);
   const empty = Object.keys(mixture).length === 0;
   return (
@@ -99,7 +98,7 @@ export function MixtureTray() {
             <Button aria-label="Load with a second colour" icon={<BgColorsOutlined />} />
           </Tooltip>
         </Dropdown>
-        {!onWater && !(tool && isStick(tool)) && <PaintMake />}
+        {!onWater && !held?.stick && <PaintMake />}
       </div>
     </section>
   );

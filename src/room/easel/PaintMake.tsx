@@ -1,11 +1,10 @@
 'use client';
 import { Button, Popover, Segmented } from 'antd';
-import type { ToolSettings } from '@/core/marks/tools';
-import { Dial, hundredths, percent } from './Dial';
+import type { ToolSettings } from '@/core/tools/tools';
+import { bodyWords, hundredths, percent } from '@/core/tools/dials';
+import { Dial } from './Dial';
 import { useEasel } from './easelStore';
 import styles from './easel.module.css';
-
-export const bodyWords = (v: number) => (v < 0.25 ? 'fluid' : v < 0.7 ? 'normal' : v < 0.9 ? 'stiff' : 'paste');
 
 /** How paint is made up, in a few words. */
 export function makeWords({ vehicle, body, thin, solvent, gel, retarder }: ToolSettings): string {

@@ -1,7 +1,8 @@
 'use client';
 import { Button, Checkbox, InputNumber, Segmented, Select } from 'antd';
 import { useState } from 'react';
-import { Dial, percent } from './Dial';
+import { percent } from '@/core/tools/dials';
+import { Dial } from './Dial';
 import { settlePiece } from './PieceLayer';
 import { mixtureOf, useEasel } from './easelStore';
 import { movedLayers, usePieces, type PieceWay, type SelectMode } from './pieceStore';

@@ -3,7 +3,8 @@ import { Button, Popover, Select } from 'antd';
 import { useState } from 'react';
 import { PREPARED_STYLES, type PreparedStyle } from '@/core/marks/preparedWash';
 import { usePalette } from '../colour/paletteStore';
-import { Dial, hundredths, percent } from './Dial';
+import { hundredths, percent } from '@/core/tools/dials';
+import { Dial } from './Dial';
 import { mixtureOf, useEasel } from './easelStore';
 import styles from './easel.module.css';
 

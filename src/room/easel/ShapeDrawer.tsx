@@ -1,7 +1,8 @@
 'use client';
 import { Button, Segmented } from 'antd';
-import { Dial, percent } from './Dial';
-import { isWash } from '@/core/marks/tools';
+import { percent } from '@/core/tools/dials';
+import { Dial } from './Dial';
+import { toolOf } from '@/core/tools/tools';
 import { useEasel } from './easelStore';
 import { useShape } from './shapeStore';
 import styles from './easel.module.css';
@@ -13,7 +14,7 @@ const WIDEST_MM = 30;
 export function ShapeDrawer() {
   const { way, cut, edgeMm, streaks, set } = useShape();
   // a wash makes its own unevenness
-  const water = useEasel((s) => s.bench !== undefined && isWash(s.bench.tool.tool));
+  const water = useEasel((s) => s.bench !== undefined && toolOf(s.bench.tool.tool).wash !== undefined);
   return (
     <>
       <h2>Silhouette</h2>

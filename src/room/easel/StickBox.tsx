@@ -3,7 +3,7 @@ import { CloseOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { linearToHex } from '@/core/colour/colorimetry';
 import { masstoneLinear, type Mixture } from '@/core/colour/mixture';
-import { isStick } from '@/core/marks/tools';
+import { toolOf } from '@/core/tools/tools';
 import { usePalette } from '../colour/paletteStore';
 import { inParts, recipeWords, shortName } from '../parts/recipeWords';
 import { useEasel } from './easelStore';
@@ -18,7 +18,8 @@ export function StickBox() {
   if (!open) return null;
   const take = (mixture: Mixture) => {
     const { apply, loadMixture } = useEasel.getState();
-    if (!tool || !isStick(tool) || tool === 'graphite') apply({ do: 'tool', tool: 'pastel-soft' });
+    const held = tool && toolOf(tool);
+    if (!held?.stick || !held.takesPaint) apply({ do: 'tool', tool: 'pastel-soft' });
     loadMixture(inParts(mixture));
   };
   return (

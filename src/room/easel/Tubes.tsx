@@ -3,7 +3,7 @@ import { PlusOutlined } from '@ant-design/icons';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { Button, Dropdown, Tooltip } from 'antd';
 import { tube, type Pigment } from '@/core/colour/pigments';
-import { isStick } from '@/core/marks/tools';
+import { toolOf } from '@/core/tools/tools';
 import { TUBE_SETS } from '@/core/colour/tubeSets';
 import { usePalette } from '../colour/paletteStore';
 import { Drawdown } from '../parts/Drawdown';
@@ -21,7 +21,7 @@ export function Tubes() {
   const { tubes, name, ownSets, choose } = usePalette();
   const togglePanel = useEasel((s) => s.togglePanel);
   const open = useEasel((s) => s.panel === 'rack');
-  const stick = useEasel((s) => s.bench !== undefined && isStick(s.bench.tool.tool));
+  const stick = useEasel((s) => s.bench !== undefined && toolOf(s.bench.tool.tool).stick !== undefined);
   const sets = [...TUBE_SETS, ...ownSets];
   const asSet = sets.some((s) => s.name === name && s.tubes.length === tubes.length && s.tubes.every((id) => tubes.includes(id))); // prettier-ignore
   return (

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { startSettings } from '@/core/marks/tools';
+import { startSettings } from '@/core/tools/tools';
 import type { BenchState } from '@/engine/protocol';
 import { askFor, askNothing, withAsked } from './askedTool';
 import { useEasel } from './easelStore';

@@ -1,5 +1,5 @@
 import type { Command } from '@/core/commands/commands';
-import type { ToolId } from '@/core/marks/tools';
+import type { ToolId } from '@/core/tools/tools';
 import type { BenchState } from '@/engine/protocol';
 
 /**

@@ -6,16 +6,7 @@ import { allowedTubes, onPaletteChange, usePalette } from '../colour/paletteStor
 import { masstoneLab, type Mixture } from '@/core/colour/mixture';
 import type { PaintingSpec } from '@/core/film/painting';
 import type { Command } from '@/core/commands/commands';
-import {
-  isBlender,
-  isStick,
-  isWash,
-  isWatercolour,
-  kindOf,
-  takesPaint,
-  washForm,
-  type ToolId,
-} from '@/core/marks/tools';
+import { toolOf, type ToolId } from '@/core/tools/tools';
 import { STUDIO_LIGHT, type Light } from '@/core/picture/picture';
 import type { SpotReading } from '@/core/picture/readings';
 import type { Aid, View } from '@/core/picture/view';
@@ -298,7 +289,8 @@ export const useEasel = create<EaselState>((set, get) => ({
     loadMixture(parts);
     usePalette.getState().bring({ [tube]: 1 });
     const tool = get().bench?.tool.tool;
-    if (tool && (isWash(tool) || isStick(tool) || kindOf(tool) === 'ink')) return;
+    // one colour at a time goes into a belly, a stick or a pen
+    if (tool && toolOf(tool).holds !== 'reservoir') return;
     apply({ do: 'rinse' });
     apply({ do: 'load', mixture, amount: 1, edge: { mixture: { [tube]: 1 }, share } });
   },
@@ -310,11 +302,12 @@ export const useEasel = create<EaselState>((set, get) => ({
     const tool = bench?.tool.tool;
     usePalette.getState().bring(mixture);
     const onPaper = isPaper(get().opened?.spec.surface.kind ?? 'panel');
-    const holds = tool && takesPaint(tool) && !isBlender(tool) && !(isWash(tool) && washForm(tool).thirsty);
+    const held = tool && toolOf(tool);
+    const holds = held?.takesPaint && !held.blender && !held.thirsty;
     const onTooth = isDrawingPaper(get().opened?.spec.surface.kind ?? 'panel');
     if (!holds) apply({ do: 'tool', tool: onPaper ? 'wash-round' : onTooth ? 'pastel-soft' : 'flat' });
     // a watercolour brush is rinsed as it takes another wash; a pen is only dipped
-    const wet = holds ? isWatercolour(tool) || isStick(tool) : onPaper || onTooth;
+    const wet = holds ? held.forWater || held.stick : onPaper || onTooth;
     if (!wet) apply({ do: 'rinse' });
     apply({ do: 'load', mixture, amount: 1 });
   },

@@ -3,7 +3,7 @@ import localforage from 'localforage';
 import { z } from '@/core/schema';
 import { create } from 'zustand';
 import type { BenchState } from '@/engine/protocol';
-import { TOOL_IDS, type ToolId } from '@/core/marks/tools';
+import { TOOL_IDS, type ToolId } from '@/core/tools/tools';
 import { SET_OUT, SET_OUT_DRY, SET_OUT_WATER, STAGES, type Stage } from './roll';
 
 /** What is painted with: paint that has a body, water, or dry sticks. Each has jars of its own. */

@@ -1,10 +1,11 @@
 import { existsSync } from 'node:fs';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { startSettings, TOOL_IDS } from '@/core/marks/tools';
+import { isToolId, startSettings, TOOL_IDS } from '@/core/tools/tools';
 import { makeWords } from './PaintMake';
 import { firstInHand, jarNow, useJar } from './jarStore';
-import { CASES, caseOf, paperIs, wetnessWords, type Paper } from './wetness';
-import { cardOf, isToolId, ROLL, SET_OUT, SET_OUT_DRY, SET_OUT_WATER, STAGES } from './roll';
+import { wetnessWords } from '@/core/tools/dials';
+import { CASES, caseOf, paperIs, type Paper } from './wetness';
+import { cardOf, ROLL, SET_OUT, SET_OUT_DRY, SET_OUT_WATER, STAGES } from './roll';
 
 describe('the roll', () => {
   it('has every tool once, with a name, an edge and a painted mark', () => {

@@ -6,7 +6,7 @@ import { useCompare } from './compareStore';
 import { usePieces } from './pieceStore';
 import { useShape } from './shapeStore';
 import { useSight } from './sightStore';
-import { isWash } from '@/core/marks/tools';
+import { toolOf } from '@/core/tools/tools';
 import { jarNow } from './jarStore';
 import { fitView, mirrored } from './viewControl';
 
@@ -64,7 +64,7 @@ export function useKeys(): void {
   useHotkeys('w', () => get().apply({ do: 'wipe' }));
   useHotkeys('q', () => {
     const { bench, apply } = get();
-    apply(bench && isWash(bench.tool.tool) ? { do: 'rinse', damp: bench.tool.water } : { do: 'rinse' });
+    apply(bench && toolOf(bench.tool.tool).wash ? { do: 'rinse', damp: bench.tool.water } : { do: 'rinse' });
   });
   useHotkeys('h', () => get().setClock(get().bench?.clock === 0 ? 1 : 0));
   useHotkeys('v', () => get().toggleAid('values'));

@@ -6,10 +6,6 @@ const DAMP = 0.15;
 /** A brush that would leave less than this is no wetter than damp paper, um. */
 const DRY_BRUSH_UM = 40;
 
-/** How wet a brush is, in words. */
-export const wetnessWords = (water: number): string =>
-  water < 0.15 ? 'nearly dry' : water < 0.4 ? 'damp' : water < 0.65 ? 'moist' : water < 0.85 ? 'wet' : 'dripping';
-
 export type Paper = 'wet' | 'damp' | 'dry';
 export const paperIs = ({ filmUm, damp }: PaperState): Paper =>
   filmUm > WET_UM ? 'wet' : damp > DAMP ? 'damp' : 'dry';

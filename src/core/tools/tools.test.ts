@@ -3,24 +3,20 @@ import { describe, expect, it } from 'vitest';
 import { Arena } from '@/core/film/arena';
 import { readCommand } from '@/core/journal/replay';
 import { coverage, deviation, field, line, loaded, mean, paint, studioFor, values, type Area } from '@/measure/bench';
-import { FORMS, formOf } from './brushForms';
-import { DabWalker } from './dabbing';
-import { makeFootprint } from './footprint';
-import type { Stamp } from './path';
+import { FORMS, formOf } from '@/core/marks/brushForms';
+import { DabWalker } from '@/core/marks/dabbing';
+import { makeFootprint } from '@/core/marks/footprint';
+import type { Stamp } from '@/core/marks/path';
 import { coats } from '@/measure/washBench';
 import { runs } from '@/measure/thorough';
-import {
-  brushForm,
-  hasHairs,
-  isBlender,
-  isStick,
-  isWatercolour,
-  kindOf,
-  startSettings,
-  takesPaint,
-  TOOL_IDS,
-  type ToolId,
-} from './tools';
+import { BrushStroke } from '@/core/marks/brushStroke';
+import { COMMANDS } from '@/core/commands/commands';
+import { Studio } from '@/core/journal/studio';
+import { defineTool } from './definition';
+import { DIALS } from './dials';
+import { square } from './drawing';
+import { hairCarrier } from './families/brushes';
+import { startSettings, TOOL_IDS, toolOf, TOOLS, type ToolId } from './tools';
 
 const DARK = { PB29: 1, PBr7BU: 1.2, PW6: 0.4 };
 const everywhere: Area = [0, 0, 90, 60];
@@ -30,16 +26,16 @@ describe('every tool', () => {
     expect(readCommand({ do: 'tool', ...startSettings(tool) })).toEqual({ do: 'tool', ...startSettings(tool) });
   });
 
-  it.each(TOOL_IDS.filter((id) => kindOf(id) === 'brush'))('%s has a form with hair', (tool) => {
+  it.each(TOOL_IDS.filter((id) => toolOf(id).brush))('%s has a form with hair', (tool) => {
     const arena = new Arena();
-    const f = makeFootprint(arena, brushForm(startSettings(tool)), 12, 0.25, 3);
+    const f = makeFootprint(arena, toolOf(tool).brush!(startSettings(tool)), 12, 0.25, 3);
     expect(f.hairy.some((h) => h === 1)).toBe(true);
     f.rollTo(7.3);
     f.dispose();
     expect(arena.used).toBe(0);
   });
 
-  it.each(TOOL_IDS.filter((id) => isWatercolour(id) && takesPaint(id) && id !== 'thirsty'))(
+  it.each(TOOL_IDS.filter((id) => toolOf(id).forWater && toolOf(id).takesPaint && !toolOf(id).thirsty))(
     '%s leaves its wash or ink on paper',
     (tool) => {
       const studio = studioFor(40, 30, { surface: { kind: 'paper-cold' } });
@@ -54,7 +50,7 @@ describe('every tool', () => {
     },
   );
 
-  it.each(TOOL_IDS.filter((id) => isStick(id) && takesPaint(id)))(
+  it.each(TOOL_IDS.filter((id) => toolOf(id).stick && toolOf(id).takesPaint))(
     '%s leaves dust of what it was loaded with',
     (tool) => {
       const studio = studioFor(40, 30, { surface: { kind: 'paper-laid' } });
@@ -64,7 +60,7 @@ describe('every tool', () => {
     },
   );
 
-  it.each(TOOL_IDS.filter((id) => takesPaint(id) && !isWatercolour(id) && !isStick(id)))(
+  it.each(TOOL_IDS.filter((id) => toolOf(id).takesPaint && !toolOf(id).forWater && !toolOf(id).stick))(
     '%s leaves paint when it is loaded, and none when it is not',
     (tool) => {
       const lay = (load: boolean) => {
@@ -79,7 +75,7 @@ describe('every tool', () => {
     },
   );
 
-  it.each(TOOL_IDS.filter((id) => takesPaint(id) && !isBlender(id) && !isWatercolour(id)))(
+  it.each(TOOL_IDS.filter((id) => toolOf(id).takesPaint && !toolOf(id).blender && !toolOf(id).forWater))(
     '%s gives next to nothing of its own at the blend end, over wet paint',
     (tool) => {
       const laid = (blend: number) => {
@@ -92,25 +88,85 @@ describe('every tool', () => {
     },
   );
 
-  it.each(
-    ['graphite', 'eraser', 'gel', 'rag', 'scraper', 'finger', 'eraser-kneaded'].map((k) =>
-      TOOL_IDS.find((id) => id === k || kindOf(id) === k)!,
-    ),
-  )('%s takes no paint, and says so', (tool) => {
+  it.each(TOOL_IDS.filter((id) => !toolOf(id).takesPaint))('%s takes no paint, and says so', (tool) => {
     const studio = studioFor(40, 40);
     paint(studio, { do: 'tool', tool });
     expect(() => paint(studio, { do: 'load', mixture: DARK })).toThrow(/takes no paint/);
   });
 });
 
+describe('a tool', () => {
+  /** A tool that no part of the house knows: a broom. */
+  const form = () => FORMS.house;
+  const broom = defineTool(
+    {},
+    {
+      seed: 900,
+      sizeMm: 30,
+      start: { body: 0.9 },
+      card: ['Broken', 'Broom', 'swept', 'as wide as a door'],
+      holds: 'reservoir',
+      takesPaint: true,
+      brush: form,
+      carrier: hairCarrier(form),
+      stroke: (setting, hand) => new BrushStroke(setting, FORMS.house, hand.footprint(FORMS.house), hand.reservoir()),
+      dials: [DIALS.size, DIALS.body],
+      outline: ({ sizeMm }) => square(sizeMm, 4),
+    },
+  );
+
+  it('is brought in by its definition alone: it is held, loaded, drawn with and taken back', () => {
+    const { spec } = studioFor(60, 40);
+    const known = TOOLS.with({ broom }) as unknown as typeof TOOLS;
+    const studio = new Studio(spec, 1e8, new Arena(), COMMANDS, known);
+    const act = (command: object) => studio.apply(command as never);
+    act({ do: 'tool', tool: 'broom' });
+    expect(studio.tools.current).toMatchObject({ tool: 'broom', sizeMm: 30, body: 0.9 });
+    act({ do: 'load', mixture: DARK, amount: 1 });
+    expect(studio.tools.carried().level).toBeGreaterThan(0.9);
+    act({ do: 'stroke', samples: [[0, 5, 20, 0.7], [300, 55, 20, 0.7]] }); // prettier-ignore
+    expect(mean(values(studio, 'PB29', [20, 15, 20, 10]))).toBeGreaterThan(0);
+    act({ do: 'undo' });
+    expect(studio.massBalance().PB29.film).toBe(0);
+    // and what the interface shows of it is said by it
+    expect(broom.card).toEqual({ mark: 'Broken', name: 'Broom', edge: 'swept', hint: 'as wide as a door' });
+    expect(broom.outline(broom.first)).toEqual({ widthMm: 30, lengthMm: 4, corners: 'square' });
+    expect(broom.dials.map(({ label, at, say }) => `${label} ${say(at(broom.first))}`)).toEqual(['Size 30 mm', 'Body paste']); // prettier-ignore
+  });
+
+  it('has hairs of its own, and a stroke', () => {
+    expect(() => TOOLS.with({ broom: { ...broom, seed: toolOf('flat').seed } })).toThrow('the same seed');
+    expect(() => defineTool({}, { seed: 901, sizeMm: 3, card: ['', 'Stick', '', ''] })).toThrow('has no stroke');
+  });
+
+  it.each(TOOL_IDS)('%s says what its dials and ways set', (tool) => {
+    const { dials, ways, first, bare, outline, picture } = toolOf(tool);
+    for (const { at, set, say } of dials) {
+      expect(at(first)).toBeGreaterThanOrEqual(0);
+      expect(at(first)).toBeLessThanOrEqual(1);
+      // what is set is what is shown again, to what the scale tells
+      const there = { ...first, ...set(at(first)) };
+      expect(say(at(there))).toBe(say(at(first)));
+    }
+    for (const { at, options } of ways) {
+      expect(options.map(({ value }) => value)).toContain(at(first));
+      for (const { set, value } of options) expect(at({ ...first, ...set })).toBe(value);
+    }
+    expect(bare(first, 0).length).toBeGreaterThan(2);
+    expect(outline(first).widthMm).toBeGreaterThan(0);
+    expect(picture(first).parts.length).toBeGreaterThan(0);
+  });
+});
+
 describe('hair', () => {
   it('comes in bristle and soft where brushes do', () => {
-    expect(hasHairs('flat')).toBe(true);
-    expect(hasHairs('roller')).toBe(false);
+    const hairs = (id: ToolId) => toolOf(id).ways.some(({ label }) => label === 'Hair');
+    expect(hairs('flat')).toBe(true);
+    expect(hairs('roller')).toBe(false);
     expect(formOf('flat', 'soft')).toBe(formOf('flat', 'soft'));
     expect(formOf('flat', 'soft').stiffness).toBeLessThan(FORMS.flat.stiffness);
     // a tool without a soft form keeps its own
-    expect(brushForm({ tool: 'roller', hair: 'soft' })).toBe(FORMS.roller);
+    expect(toolOf('roller').brush!({ ...startSettings('roller'), hair: 'soft' })).toBe(FORMS.roller);
   });
 
   it('changed on a loaded brush keeps its paint', () => {
