@@ -102,6 +102,18 @@ const direction = rooms.map(({ folder, above }) => ({
   },
 }));
 
+/** What a tool is like is said by its definition, and never asked by its name. */
+const byName = {
+  selector:
+    'BinaryExpression[operator=/^[!=]==$/][right.type="Literal"]:matches([left.name=/^(tool|inHand)$/], [left.property.name=/^(tool|inHand)$/])',
+  message: 'What a tool is like is said in src/core/tools/families: give its definition a word for it.',
+};
+const byDefinition = {
+  files: ['src/{engine,room,cli,app}/**/*.{ts,tsx}'],
+  ignores: ['**/*.test.ts'],
+  rules: { 'no-restricted-syntax': ['error', byName] },
+};
+
 /** The last bit of these differs from engine to engine, and a journal must paint the same bytes in all of them. */
 const sameBits = {
   files: ['src/core/**/*.ts'],
@@ -109,6 +121,7 @@ const sameBits = {
   rules: {
     'no-restricted-syntax': [
       'error',
+      byName,
       {
         selector:
           'MemberExpression[object.name="Math"][property.name=/^(exp|expm1|log|log2|log10|log1p|pow|sin|cos|tan|asin|acos|atan|atan2|sinh|cosh|tanh|cbrt|hypot)$/]',
@@ -193,6 +206,7 @@ export default tseslint.config(
   { files: ['simd/**', 'src/cli/**', 'demo/**', 'bench/**', 'scripts/**'], rules: { 'no-console': 'off' } },
   ...direction,
   ...outer,
+  byDefinition,
   sameBits,
   house,
   prettier,

@@ -1,4 +1,4 @@
-import { toolOf, type ToolId } from '@/core/tools/tools';
+import { FIRST_IN_HAND, toolOf, type ToolId } from '@/core/tools/tools';
 import type { Journal } from './journalSchema';
 import { FAR_MM } from './strokeInAir';
 
@@ -13,7 +13,7 @@ const MOST = 20;
 export function oddities({ entries, painting }: Journal): string[] {
   const found: string[] = [];
   const loaded = new Set<ToolId>();
-  let inHand: ToolId = 'flat';
+  let inHand: ToolId = FIRST_IN_HAND;
   const far = FAR_MM + 2 * Math.max(painting.widthMm, painting.heightMm);
   const outside = (v: number, size: number) => v < -far || v > size + far;
   for (const [i, entry] of entries.entries()) {

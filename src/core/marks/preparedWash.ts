@@ -24,6 +24,8 @@ export interface PreparedWash {
   readonly texture: number;
 }
 
+const STROKES = { hake: WashStroke, dropper: DropStroke };
+
 /** What lays strokes of water over a sheet: each loads a brush, draws it, and puts away what is left in it. */
 class Washer {
   private t = 0;
@@ -39,7 +41,7 @@ class Washer {
   }
 
   draw(
-    tool: 'hake' | 'dropper',
+    tool: keyof typeof STROKES,
     sizeMm: number,
     mixture: Mixture,
     amount: number,
@@ -55,8 +57,7 @@ class Washer {
     ledger.water.loaded += reservoir.tuftVolume[0] / 1000;
     const settings = { ...PLAINLY_HELD, strength: 0.5, sizeMm };
     const setting = { painting, layer, settings, seed: Math.floor(random() * 2 ** 30), before, pace: 1 };
-    const stroke =
-      tool === 'hake' ? new WashStroke(setting, form, reservoir) : new DropStroke(setting, form, reservoir);
+    const stroke = new STROKES[tool](setting, form, reservoir);
     points.forEach(([x, y], i) => {
       if (i > 0) this.t += (hypot(x - points[i - 1][0], y - points[i - 1][1]) / 400) * 1000;
       stroke.add({ t: this.t, x, y, pressure: 0.9, tiltX: 0, tiltY: 0, twist: 0 });

@@ -14,8 +14,16 @@ export interface Dial {
 /** One of a few ways in which a tool can be held. */
 export interface Way {
   readonly label: string;
+  /** Key that goes on to the next. */
+  readonly key?: string;
   readonly at: (held: HeldTool) => string;
   readonly options: readonly { readonly name: string; readonly value: string; readonly set: Partial<HeldTool> }[];
+}
+
+/** What is set to go on from the way in which a tool is held to the next. */
+export function nextOf({ at, options }: Way, held: HeldTool): Partial<HeldTool> {
+  const now = options.findIndex(({ value }) => value === at(held));
+  return options[(now + 1) % options.length].set;
 }
 
 export const percent = (v: number): string => `${Math.round(v * 100)} %`;
@@ -92,7 +100,7 @@ const choice = <K extends Choice>(key: K, label: string, options: readonly [valu
 export const WAYS = {
   hair: choice('hair', 'Hair', [['bristle', 'Bristle'], ['soft', 'Soft']]),
   touch: choice('touch', 'Drawn or dabbed', [['drag', 'Drawn'], ['dab', 'Dabs']]),
-  blade: choice('hold', 'Side of the knife (K)', [['flat', 'Flat'], ['edge', 'Edge'], ['tip', 'Tip']]),
+  blade: { ...choice('hold', 'Side of the knife (K)', [['flat', 'Flat'], ['edge', 'Edge'], ['tip', 'Tip']]), key: 'k' },
   stick: choice('hold', 'Held by', [['flat', 'Side'], ['edge', 'Edge'], ['tip', 'Point']]),
   into: choice('into', 'Where it draws', [['sketch', 'On the sketch'], ['layer', 'In the paint']]),
   tip: choice('tip', 'Tip', [['hard', 'Hard tip'], ['soft', 'Soft tip']]),

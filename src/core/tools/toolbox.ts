@@ -21,7 +21,7 @@ import {
 import { loadWash, squeezeOut, WashInHand, waterOf } from '@/core/marks/washLoad';
 import { filmOf, type WashForm } from '@/core/marks/washForms';
 import { needTubes } from './needTubes';
-import { TOOLS, type ToolId, type ToolSettings } from './tools';
+import { FIRST_IN_HAND, TOOLS, type ToolId, type ToolSettings } from './tools';
 import type { InHand, ToolDefinition } from './definition';
 import type { ToolSet } from './toolSet';
 import type { LoadCommand, ToolCommand } from './toolCommands';
@@ -41,7 +41,7 @@ export interface ToolboxState {
 
 /** The tools of a painting: which is in hand, how each is held, and the paint that is still in it. */
 export class Toolbox implements InHand {
-  inHand: ToolId = 'flat';
+  inHand: ToolId = FIRST_IN_HAND;
   private settings: Map<ToolId, ToolSettings>;
   private reservoirs = new Map<ToolId, Reservoir>();
   private loads = new Map<ToolId, LoadCommand>();

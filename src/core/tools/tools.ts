@@ -32,6 +32,9 @@ export type ToolId = keyof typeof ALL;
 export const TOOL_IDS = Object.keys(ALL) as [ToolId, ...ToolId[]];
 export const TOOLS = new ToolSet<ToolId>(ALL);
 
+/** What is in hand before anything is taken. */
+export const FIRST_IN_HAND: ToolId = 'flat';
+
 /** How a tool is held: everything that a painter sets. */
 export interface ToolSettings extends HeldTool {
   readonly tool: ToolId;

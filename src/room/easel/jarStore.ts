@@ -3,7 +3,7 @@ import localforage from 'localforage';
 import { z } from '@/core/schema';
 import { create } from 'zustand';
 import type { BenchState } from '@/engine/protocol';
-import { TOOL_IDS, type ToolId } from '@/core/tools/tools';
+import { FIRST_IN_HAND, TOOL_IDS, type ToolId } from '@/core/tools/tools';
 import { SET_OUT, SET_OUT_DRY, SET_OUT_WATER, STAGES, type Stage } from './roll';
 
 /** What is painted with: paint that has a body, water, or dry sticks. Each has jars of its own. */
@@ -92,7 +92,7 @@ export function firstInHand(
   jar: readonly ToolId[],
 ): ToolId | undefined {
   const untouched = bench.strokes === 0 && !bench.canUndo && !bench.canRedo && bench.level === 0;
-  return untouched && bench.tool.tool === 'flat' && jar[0] !== 'flat' ? jar[0] : undefined;
+  return untouched && bench.tool.tool === FIRST_IN_HAND && jar[0] !== FIRST_IN_HAND ? jar[0] : undefined;
 }
 
 /** The six tools that stand in the jar now. */

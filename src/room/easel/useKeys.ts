@@ -6,6 +6,7 @@ import { useCompare } from './compareStore';
 import { usePieces } from './pieceStore';
 import { useShape } from './shapeStore';
 import { useSight } from './sightStore';
+import { nextOf } from '@/core/tools/dials';
 import { toolOf } from '@/core/tools/tools';
 import { jarNow } from './jarStore';
 import { fitView, mirrored } from './viewControl';
@@ -68,11 +69,10 @@ export function useKeys(): void {
   });
   useHotkeys('h', () => get().setClock(get().bench?.clock === 0 ? 1 : 0));
   useHotkeys('v', () => get().toggleAid('values'));
-  useHotkeys('k', () => {
+  useHotkeys('k', (event) => {
     const { bench, apply } = get();
-    const holds = ['flat', 'edge', 'tip'] as const;
-    if (bench?.tool.tool !== 'knife') return;
-    apply({ do: 'tool', tool: 'knife', hold: holds[(holds.indexOf(bench.tool.hold) + 1) % 3] });
+    const way = bench && toolOf(bench.tool.tool).ways.find(({ key }) => key === event.key.toLowerCase());
+    if (way) apply({ do: 'tool', tool: bench.tool.tool, ...nextOf(way, bench.tool) });
   });
   useHotkeys('t', () => get().togglePanel('roll'));
   useHotkeys('u', () => get().togglePanel('rack'));
