@@ -12,7 +12,7 @@ import { Picture } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
 import { drawView } from '@/core/picture/view';
 import { captureTile } from '@/core/film/tile';
-import { encodeTile } from '@/core/film/tileCodec';
+import { encodeTile } from '@/core/film/packing/tileCodec';
 import { copyTime, figure, round, type Figure } from './measure';
 
 const PPI = 150;

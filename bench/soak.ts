@@ -11,7 +11,7 @@ import { spawn } from 'node:child_process';
 import { chromium, type Page } from '@playwright/test';
 import { EngineHost } from '@/engine/host';
 import type { FromWorker, ToWorker } from '@/engine/protocol';
-import { writePainting } from '@/engine/shelf';
+import { writePainting } from '@/engine/keeping/shelf';
 import type { Command } from '@/core/commands/commands';
 import { studioFor } from '@/measure/bench';
 import { percentile, round } from './measure';

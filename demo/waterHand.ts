@@ -5,7 +5,7 @@ import type { ToolId } from '@/core/tools/tools';
 import type { PaperKind } from '@/core/surface/paper';
 import { noise1, randomFrom } from '@/core/surface/noise';
 import { toolOf } from '@/core/tools/tools';
-import { touchArea } from '@/core/marks/washForms';
+import { touchArea } from '@/core/marks/wet/washForms';
 import { shapeOf, type Inside, type Place } from './shapes';
 import { writeJournal } from './writeJournal';
 

@@ -8,11 +8,11 @@ import type { Picture } from '@/core/picture/picture';
 import { readAround } from '@/core/picture/readings';
 import { PLAIN_VIEW } from '@/core/picture/viewOptions';
 import { retubeProof, tubesUsed } from '@/core/picture/tubesUsed';
-import { paperAt } from '@/core/picture/washFilm';
-import type { Keeping } from './keeping';
+import { paperAt } from '@/core/picture/layers/washFilm';
+import type { Keeping } from '@/engine/keeping/keeping';
 import type { About, Answers, Question, Reply } from './questions';
-import { paintingFile } from './paintingFile';
-import { readPainting } from './shelf';
+import { paintingFile } from '@/engine/files/paintingFile';
+import { readPainting } from '@/engine/keeping/shelf';
 
 /** What is asked about. */
 interface Asked {

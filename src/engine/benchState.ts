@@ -4,9 +4,9 @@ import { factOfTiles, tilesSerial } from '@/core/film/layerFacts';
 import { TILE_CELLS, type Tile } from '@/core/film/tile';
 import { MOST_BYTES, paintingBytes } from '@/core/commands/memoryBudget';
 import type { Studio } from '@/core/journal/studio';
-import type { Pace } from './pace';
+import type { Pace } from '@/engine/time/pace';
 import type { BenchState } from './protocol';
-import type { WaterClock } from './waterClock';
+import type { WaterClock } from '@/engine/time/waterClock';
 
 /** What the page shows of the tools, the layers and the water. */
 export function benchState(studio: Studio, pace: Pace, clock: WaterClock): BenchState {

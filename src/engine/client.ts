@@ -4,7 +4,7 @@ import type { Command } from '@/core/commands/commands';
 import { PainterError } from '@/core/errors';
 import type { Light } from '@/core/picture/picture';
 import type { Aid, View } from '@/core/picture/view';
-import type { HandLog, HandMessage } from './handLog';
+import type { HandLog, HandMessage } from '@/engine/hand/handLog';
 import type { FromWorker, ToWorker } from './protocol';
 import { isAbout, type About, type Answers, type Question, type Reply } from './questions';
 

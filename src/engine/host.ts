@@ -7,7 +7,7 @@ import { FAULT, type OpenPainting, type Surroundings } from './openPainting';
 import { openPainting } from './opener';
 import type { FromWorker, ToWorker } from './protocol';
 import type { Question } from './questions';
-import { Screen } from './screen';
+import { Screen } from '@/engine/screen/screen';
 import { warmUp } from './warmUp';
 
 /** Longest time for which strokes are worked off before what came of them is shown, ms. */

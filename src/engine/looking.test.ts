@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto';
 import { decode } from 'fast-png';
 import { expect, it } from 'vitest';
 import { commandSchema } from '@/core/commands/commands';
-import { readFace } from './shelf';
+import { readFace } from '@/engine/keeping/shelf';
 import { onTheRack, Page, pause, replayed } from './testPage';
 
 /** A red layer over a blue one. */

@@ -1,7 +1,7 @@
 import { PainterError } from '@/core/errors';
 import { ownPaintSchema } from '@/core/journal/journalSchema';
 import { readCommand } from '@/core/journal/replay';
-import { layerReach } from './layerReach';
+import { layerReach } from '@/engine/screen/layerReach';
 import type { OpenPainting } from './openPainting';
 import type { ToWorker } from './protocol';
 

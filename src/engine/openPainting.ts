@@ -3,17 +3,17 @@ import { noChange, wholeRect, type Change } from '@/core/commands/change';
 import type { Command } from '@/core/commands/commands';
 import { PainterError } from '@/core/errors';
 import type { Studio } from '@/core/journal/studio';
-import type { Autosave } from './autosave';
+import type { Autosave } from '@/engine/keeping/autosave';
 import { benchState } from './benchState';
-import type { CatchUp } from './catchUp';
-import { GoingBack } from './goingBack';
+import type { CatchUp } from '@/engine/undo/catchUp';
+import { GoingBack } from '@/engine/undo/goingBack';
 import { HouseRules } from './houseRules';
 import type { Inbox } from './inbox';
-import type { Said } from './journalStore';
-import { Pace } from './pace';
+import type { Said } from '@/engine/keeping/journalStore';
+import { Pace } from '@/engine/time/pace';
 import type { FromWorker } from './protocol';
-import type { Screen } from './screen';
-import { Simulation } from './simulation';
+import type { Screen } from '@/engine/screen/screen';
+import { Simulation } from '@/engine/time/simulation';
 
 /** Time for recolouring what water has changed before a frame of a stroke is shown, ms. */
 const WET_MS = 4;

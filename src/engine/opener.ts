@@ -1,10 +1,10 @@
 import { wholeRect } from '@/core/commands/change';
 import { PainterError } from '@/core/errors';
-import { Autosave, notKeptSentence } from './autosave';
-import { CatchUp } from './catchUp';
-import { Keeping } from './keeping';
+import { Autosave, notKeptSentence } from '@/engine/keeping/autosave';
+import { CatchUp } from '@/engine/undo/catchUp';
+import { Keeping } from '@/engine/keeping/keeping';
 import { OpenPainting, type Surroundings } from './openPainting';
-import { readPainting } from './shelf';
+import { readPainting } from '@/engine/keeping/shelf';
 
 const caughtUp = (strokes: number) =>
   strokes === 1

@@ -6,8 +6,8 @@ import type { Mixture } from '@/core/colour/mixture';
 import type { ToolSettings } from '@/core/tools/tools';
 import type { Light } from '@/core/picture/picture';
 import type { Aid, View } from '@/core/picture/view';
-import type { HandMessage, Numbered } from './handLog';
-import type { Said } from './journalStore';
+import type { HandMessage, Numbered } from '@/engine/hand/handLog';
+import type { Said } from '@/engine/keeping/journalStore';
 import type { Question, Reply } from './questions';
 
 /**

@@ -2,12 +2,12 @@ import { commandSchema, type Command } from '@/core/commands/commands';
 import { digest } from '@/core/journal/digest';
 import { Studio } from '@/core/journal/studio';
 import { studioFor } from '@/measure/bench';
-import { DirectHandStore } from './handStore';
-import { HandLog, type HandMessage } from './handLog';
+import { DirectHandStore } from '@/engine/hand/handStore';
+import { HandLog, type HandMessage } from '@/engine/hand/handLog';
 import { EngineHost } from './host';
 import type { FromWorker, ToWorker } from './protocol';
 import { isAbout, type About, type Answers, type Question, type Reply } from './questions';
-import { nextSession, readJournal, writePainting, type PaintingRecord } from './shelf';
+import { nextSession, readJournal, writePainting, type PaintingRecord } from '@/engine/keeping/shelf';
 
 let made = 0;
 

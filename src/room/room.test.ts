@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { cellToView, viewToCell, type View } from '@/core/picture/view';
-import { PenReader } from './easel/pen';
-import { fitView, mirrored, panBy, previewMatrix, turnAt, zoomAt } from './easel/viewControl';
+import { PenReader } from '@/room/easel/canvas/pen';
+import { fitView, mirrored, panBy, previewMatrix, turnAt, zoomAt } from '@/room/easel/canvas/viewControl';
 import { recipeWords, shortName } from './parts/recipeWords';
 import { fileName } from './parts/saveFile';
 

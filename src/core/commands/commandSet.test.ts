@@ -9,7 +9,7 @@ import { noChange } from './change';
 import { COMMANDS, commandSchema } from './commands';
 import { describe as told } from './commandSet';
 import { defineCommand } from './definition';
-import { retube } from './retube';
+import { retube } from '@/core/commands/families/retube';
 
 const spec = { widthMm: 20, heightMm: 16, ppi: 60, seed: 1, surface: { kind: 'panel', scale: 1, depth: 1 } } as const;
 

@@ -1,10 +1,10 @@
 import { z } from '@/core/schema';
-import { canvas } from './canvas';
+import { canvas } from '@/core/commands/families/canvas';
 import { CommandSet } from './commandSet';
 import type { CommandDefinition, CommandSchema } from './definition';
-import { blowDust, bring, fixDust, recolour } from './dust';
-import { base, fill } from './fill';
-import { copyAll, duplicate, merge, picture } from './joining';
+import { blowDust, bring, fixDust, recolour } from '@/core/commands/families/dust';
+import { base, fill } from '@/core/commands/families/fill';
+import { copyAll, duplicate, merge, picture } from '@/core/commands/families/joining';
 import {
   addLayer,
   chooseLayer,
@@ -14,17 +14,17 @@ import {
   removeLayer,
   setLayer,
   softenAll,
-} from './layers';
-import { mask } from './mask';
-import { retube } from './retube';
-import { select } from './selecting';
-import { silhouette } from './silhouette';
-import { scrape, squeezeTube, takeFromSlab } from './slab';
-import { dry, leave, mist, tilt, wait } from './time';
-import { redo, stroke, undo } from './timeline';
-import { tone } from './tone';
-import { loadTool, rinse, takeTool, wipe } from './tools';
-import { stamp, transform } from './transforming';
+} from '@/core/commands/families/layers';
+import { mask } from '@/core/commands/families/mask';
+import { retube } from '@/core/commands/families/retube';
+import { select } from '@/core/commands/families/selecting';
+import { silhouette } from '@/core/commands/families/silhouette';
+import { scrape, squeezeTube, takeFromSlab } from '@/core/commands/families/slab';
+import { dry, leave, mist, tilt, wait } from '@/core/commands/families/time';
+import { redo, stroke, undo } from '@/core/commands/families/timeline';
+import { tone } from '@/core/commands/families/tone';
+import { loadTool, rinse, takeTool, wipe } from '@/core/commands/families/tools';
+import { stamp, transform } from '@/core/commands/families/transforming';
 
 /** Everything that can happen to a painting, as the documentation lists it. */
 const ALL = [

@@ -1,7 +1,7 @@
 import { maths } from '@/core/maths/maths';
 import type { Arena } from './arena';
 import { TILE } from './cells';
-import type { Copies } from './copies';
+import type { Copies } from '@/core/film/packing/copies';
 
 /**
  * The water of one layer while it is wet: film, moisture and motion on a coarser grid, and how far the film covers

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { Arena } from './arena';
-import { layerThickness, packPlane, packStratum, stratumMass, thinStratum } from './stratum';
+import { layerThickness, packPlane, packStratum, stratumMass, thinStratum } from '@/core/film/packing/stratum';
 import { TILE_CELLS } from './tile';
 
 describe('the arena', () => {

@@ -1,6 +1,6 @@
 import type { Arena } from './arena';
 import type { Basin } from './basin';
-import { Copies } from './copies';
+import { Copies } from '@/core/film/packing/copies';
 import { PLAIN_LOOK, type LayerKind, type LayerLook } from './layerLook';
 import { captureTile, restoreTile, Tile, type TileImage } from './tile';
 

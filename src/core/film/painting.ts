@@ -14,7 +14,7 @@ import { Basin, WASH_UM, type SaltGrain } from './basin';
 import { Layer, type LayerKind } from './layer';
 import { TABLE_COUNT } from '@/core/colour/pigments';
 import { Ledger } from './ledger';
-import { stratumMass } from './stratum';
+import { stratumMass } from '@/core/film/packing/stratum';
 import { TILE, TILE_CELLS } from './tile';
 
 /** Id of the layer whose mask is the selection. */

@@ -1,8 +1,8 @@
 import type { Arena } from './arena';
-import { Copies } from './copies';
+import { Copies } from '@/core/film/packing/copies';
 import type { WaterImage } from './basin';
 import { PLANE_BYTES, TILE, TILE_CELLS } from './cells';
-import { layerThickness, SOLVENT, type Stratum } from './stratum';
+import { layerThickness, SOLVENT, type Stratum } from '@/core/film/packing/stratum';
 import { captureWash, restoreWash, Wash, type WashImage } from './wash';
 
 export { PLANE_BYTES, TILE, TILE_CELLS };

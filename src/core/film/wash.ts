@@ -1,6 +1,6 @@
 import type { Arena } from './arena';
 import { PLANE_BYTES, TILE_CELLS } from './cells';
-import type { Copies } from './copies';
+import type { Copies } from '@/core/film/packing/copies';
 
 /**
  * Pigment of washes, ink and dry sticks on one tile, in coats, for each pigment that is there.

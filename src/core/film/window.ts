@@ -3,8 +3,8 @@ import type { Guard } from './guard';
 import type { Layer } from './layer';
 import { layRow } from '@/core/surface/heightField';
 import type { Painting } from './painting';
-import { addShare, gather, scatter, tidy, type Mover } from './interleave';
-import { solidUnder } from './solid';
+import { addShare, gather, scatter, tidy, type Mover } from '@/core/film/packing/interleave';
+import { solidUnder } from '@/core/film/packing/solid';
 import { PLANE_BYTES, TILE, type Tile } from './tile';
 
 /** Masses below this (coats) are nothing: they would only make the processor slow (denormals). */

@@ -1,6 +1,6 @@
 import { isColoured, pigmentIndex, tubeAt } from '@/core/colour/pigments';
 import type { Arena } from '@/core/film/arena';
-import { COAT_UM, SOLVENT, stratumOf, unitFor, type Stratum } from '@/core/film/stratum';
+import { COAT_UM, SOLVENT, stratumOf, unitFor, type Stratum } from '@/core/film/packing/stratum';
 import { PLANE_BYTES, TILE_CELLS, type Tile } from '@/core/film/tile';
 import { kernelsFor } from '@/core/kernels/kernels';
 import { maths } from '@/core/maths/maths';

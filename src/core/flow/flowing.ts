@@ -486,7 +486,8 @@ export class Flow {
   /** Room for the far borders of tiles, for two in turn: in a row of tiles, then in each of its columns. */
   private edge(pigment: number, tilesX: number): number {
     let at = this.edges.get(pigment);
-    if (at === undefined) this.edges.set(pigment, (at = this.painting.memory.allocate(2 * TILE * 4 * (1 + tilesX)) >> 2));
+    if (at === undefined)
+      this.edges.set(pigment, (at = this.painting.memory.allocate(2 * TILE * 4 * (1 + tilesX)) >> 2));
     return at;
   }
 

@@ -3,7 +3,7 @@ import type { Arena } from '@/core/film/arena';
 import { TILE_CELLS } from '@/core/film/cells';
 import { GRAINS_UM } from '@/core/kernels/colour';
 import { dustCovers, dustLies } from './washRates';
-import { packPlane, stratumOf, type Stratum } from '@/core/film/stratum';
+import { packPlane, stratumOf, type Stratum } from '@/core/film/packing/stratum';
 import type { Tile } from '@/core/film/tile';
 import type { Coat, Wash } from '@/core/film/wash';
 

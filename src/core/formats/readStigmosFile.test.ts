@@ -4,7 +4,7 @@ import { strFromU8, strToU8, unzipSync, zipSync, type Unzipped } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { makeOwnPaint } from '@/core/colour/ownPaints';
 import { pigmentSpectrum } from '@/core/colour/spectrum';
-import { decodeTile, encodeTile } from '@/core/film/tileCodec';
+import { decodeTile, encodeTile } from '@/core/film/packing/tileCodec';
 import { commandSchema, type Command } from '@/core/commands/commands';
 import { digest } from '@/core/journal/digest';
 import { PainterError } from '@/core/errors';

@@ -2,7 +2,7 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { strToU8, zipSync, type Zippable } from 'fflate';
 import { z } from '@/core/schema';
-import { encodeTile } from '@/core/film/tileCodec';
+import { encodeTile } from '@/core/film/packing/tileCodec';
 import type { Command } from '@/core/commands/commands';
 import type { Journal } from '@/core/journal/journalSchema';
 import { digest } from '@/core/journal/digest';

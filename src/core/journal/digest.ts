@@ -1,6 +1,6 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
-import { encodeTile } from '@/core/film/tileCodec';
+import { encodeTile } from '@/core/film/packing/tileCodec';
 import { encodeStudioState } from './snapshot';
 import type { Studio } from './studio';
 

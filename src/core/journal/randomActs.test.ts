@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { Arena } from '@/core/film/arena';
-import { albedoOf } from '@/core/picture/albedo';
+import { albedoOf } from '@/core/picture/layers/albedo';
 import { randomAct, randomFrom } from '@/measure/randomActs';
 import { studioFor } from '@/measure/bench';
 import { first } from '@/measure/thorough';

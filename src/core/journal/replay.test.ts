@@ -7,7 +7,7 @@ import { journalJsonSchema, readJournal, replay } from './replay';
 import { encodeStudioState, restoreStudioState, studioStateSchema } from './snapshot';
 import { Studio } from './studio';
 import { captureTile, restoreTile } from '@/core/film/tile';
-import { decodeTile, encodeTile } from '@/core/film/tileCodec';
+import { decodeTile, encodeTile } from '@/core/film/packing/tileCodec';
 
 const journal = (entries: unknown[], painting: object = {}) => ({
   format: 'stigmos-journal',

@@ -6,7 +6,7 @@ import { Layer } from '@/core/film/layer';
 import { Ledger } from '@/core/film/ledger';
 import type { FlowState, Painting, PaintingSpec } from '@/core/film/painting';
 import { LAYER_KINDS, PLAIN_LOOK, type LayerLook } from '@/core/film/layerLook';
-import type { Reservoir } from '@/core/marks/reservoir';
+import type { Reservoir } from '@/core/marks/brush/reservoir';
 import { startSettings, TOOL_IDS, toolOf, type ToolId, type ToolSettings } from '@/core/tools/tools';
 import { loadCommand, toolCommand } from '@/core/tools/toolCommands';
 import type { Moment, Structure } from './moment';

@@ -6,7 +6,7 @@ import type { StrokeInProgress } from '@/core/marks/stampedStroke';
 import { lightStrokeFor } from '@/core/tools/lightStrokeFor';
 import { noChange, type Change } from '@/core/commands/change';
 import { isOnLight, layerForLight, layerForTool, layerOfSlab } from '@/core/commands/target';
-import { MOST_SAMPLES, type StrokeCommand } from '@/core/commands/timeline';
+import { MOST_SAMPLES, type StrokeCommand } from '@/core/commands/families/timeline';
 import type { StudioState } from './state';
 
 /** How far beside the painting a reading counts as it is, beyond twice its size, mm. */

@@ -9,7 +9,7 @@ import type { ToolId } from '@/core/tools/tools';
 import type { ToolSet } from '@/core/tools/toolSet';
 import { noChange, type Change } from '@/core/commands/change';
 import { COMMANDS, type Command } from '@/core/commands/commands';
-import type { StrokeCommand } from '@/core/commands/timeline';
+import type { StrokeCommand } from '@/core/commands/families/timeline';
 import type { Workplace } from '@/core/commands/workplace';
 import { PainterError } from '@/core/errors';
 import { massBalance, waterBalance } from './massBalance';

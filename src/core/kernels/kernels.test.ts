@@ -4,7 +4,7 @@ import { blendRow } from '@/core/colour/blendModes';
 import { encodeSrgb } from '@/core/colour/colorimetry';
 import { Arena } from '@/core/film/arena';
 import { randomFrom } from '@/core/surface/noise';
-import { unitFor } from '@/core/film/stratum';
+import { unitFor } from '@/core/film/packing/stratum';
 import { BLADE } from './blade';
 import { CODE_STEPS } from './colour';
 import { CONTACT } from './contact';

@@ -1,6 +1,6 @@
 import type { Arena } from '@/core/film/arena';
-import { addShare, gather, scatter, tidy, type Mover } from '@/core/film/interleave';
-import { highest, packSteps, unpackSteps } from '@/core/film/stratum';
+import { addShare, gather, scatter, tidy, type Mover } from '@/core/film/packing/interleave';
+import { highest, packSteps, unpackSteps } from '@/core/film/packing/stratum';
 import { bladeStamp } from './blade';
 import { bandsToCodes, bandsToColours, filmOver } from './colour';
 import { SHARED, UNSHARED } from './compiled';

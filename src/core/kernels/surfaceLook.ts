@@ -1,4 +1,4 @@
-import { COAT_UM } from '@/core/film/stratum';
+import { COAT_UM } from '@/core/film/packing/stratum';
 import { CLOSED_UM } from './colour';
 import { SHEEN } from './relight';
 

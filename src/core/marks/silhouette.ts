@@ -3,7 +3,7 @@ import { pigmentIndex } from '@/core/colour/pigments';
 import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
-import { COAT_UM } from '@/core/film/stratum';
+import { COAT_UM } from '@/core/film/packing/stratum';
 import { PLANE_BYTES, TILE, type Tile } from '@/core/film/tile';
 import { Wash } from '@/core/film/wash';
 import type { BeforeTile } from '@/core/film/window';
@@ -11,10 +11,10 @@ import { dustCoats } from '@/core/flow/washRates';
 import { hypot, maths } from '@/core/maths/maths';
 import { fineTooth } from '@/core/surface/fineTooth';
 import { noise1 } from '@/core/surface/noise';
-import { thinDry } from './rubOut';
+import { thinDry } from '@/core/marks/dry/rubOut';
 import { OutlineDistance, type Outline } from './outlineDistance';
 import { depthOf, meeting } from './partContact';
-import type { StickForm } from './stickForms';
+import type { StickForm } from '@/core/marks/dry/stickForms';
 
 /** Which cells of a painting are meant, and how much of each. */
 abstract class CellMask {

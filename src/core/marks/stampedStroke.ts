@@ -5,7 +5,7 @@ import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
 import { FilmWindow, type BeforeTile } from '@/core/film/window';
 import { kernelsFor } from '@/core/kernels/kernels';
 import { maths } from '@/core/maths/maths';
-import { DabWalker } from './dabbing';
+import { DabWalker } from '@/core/marks/brush/dabbing';
 import { PathBuilder, StampWalker, type Sample, type Stamp } from './path';
 import type { HeldTool } from './heldTool';
 

@@ -5,10 +5,10 @@ import { TILE } from '@/core/film/tile';
 import { CODE_STEPS } from '@/core/kernels/colour';
 import { aimLamp, RELIGHT, RELIGHT_REACH, type Light } from '@/core/kernels/relight';
 import { layRow } from '@/core/surface/heightField';
-import { albedoOf, type Albedo } from './albedo';
-import { eachBlock } from './block';
-import type { TilePlan } from './layerStack';
-import { ReliefRun } from './reliefRun';
+import { albedoOf, type Albedo } from '@/core/picture/layers/albedo';
+import { eachBlock } from '@/core/picture/layers/block';
+import type { TilePlan } from '@/core/picture/layers/layerStack';
+import { ReliefRun } from '@/core/picture/layers/reliefRun';
 import { PLAIN_VIEW } from './viewOptions';
 
 export type { Light };

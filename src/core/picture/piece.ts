@@ -3,9 +3,9 @@ import { coverageOf, maskOf } from '@/core/film/coverage';
 import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
 import { growRect, isEmpty, noRect, type PixelRect } from '@/core/film/pixelRect';
-import { outlinesOf } from '@/core/film/regions';
+import { outlinesOf } from '@/core/film/carrying/regions';
 import { count, noCounts, type Counts } from '@/core/study/histogram';
-import { albedoOf } from './albedo';
+import { albedoOf } from '@/core/picture/layers/albedo';
 import type { ViewOptions } from './viewOptions';
 
 /** A piece of some layers as it is shown while it is moved. */

@@ -5,7 +5,7 @@ import { xyzToLab, type Triple } from '@/core/colour/colorimetry';
 import { deltaE2000 } from '@/core/colour/deltaE2000';
 import { pigmentIndex } from '@/core/colour/pigments';
 import { TILE_CELLS } from '@/core/film/cells';
-import { COAT_UM } from '@/core/film/stratum';
+import { COAT_UM } from '@/core/film/packing/stratum';
 import { line, loaded, paint, studioFor, type Area } from '@/measure/bench';
 import type { Mixture } from '@/core/colour/mixture';
 import type { Studio } from '@/core/journal/studio';

@@ -4,7 +4,7 @@ import { bandsToLinear } from '@/core/colour/mixture';
 import { linearToBytes } from '@/core/colour/colorimetry';
 import { isColoured, isTube, pigmentId, pigmentIndex } from '@/core/colour/pigments';
 import { GRAINS_UM } from '@/core/kernels/colour';
-import { COAT_UM } from '@/core/film/stratum';
+import { COAT_UM } from '@/core/film/packing/stratum';
 import type { Picture } from './picture';
 import { filmsAt } from './readings';
 

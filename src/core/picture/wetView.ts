@@ -3,7 +3,7 @@ import { TILE } from '@/core/film/tile';
 import { TACKY } from '@/core/flow/drying';
 import { CLOSED_UM } from '@/core/kernels/colour';
 import { greyOfCode } from './valueView';
-import { waterAtCell } from './washFilm';
+import { waterAtCell } from '@/core/picture/layers/washFilm';
 
 /** Tints of what is wet and what is tacky, packed as 0xBBGGRR: water blue-green and amber. */
 const WET = [38, 116, 128];

@@ -1,12 +1,12 @@
 import type { Mixture } from '@/core/colour/mixture';
-import type { BrushForm } from '@/core/marks/brushForms';
-import type { Footprint } from '@/core/marks/footprint';
+import type { BrushForm } from '@/core/marks/brush/brushForms';
+import type { Footprint } from '@/core/marks/brush/footprint';
 import { PLAINLY_HELD, type HeldTool } from '@/core/marks/heldTool';
 import type { LightForm } from '@/core/marks/lightStroke';
-import type { Carrier, Reservoir } from '@/core/marks/reservoir';
+import type { Carrier, Reservoir } from '@/core/marks/brush/reservoir';
 import type { StrokeInProgress, StrokeSetting } from '@/core/marks/stampedStroke';
-import type { StickForm } from '@/core/marks/stickForms';
-import type { WashForm } from '@/core/marks/washForms';
+import type { StickForm } from '@/core/marks/dry/stickForms';
+import type { WashForm } from '@/core/marks/wet/washForms';
 import { DIALS, type Dial, type Way } from './dials';
 import { round, type ToolOutline, type ToolPicture } from './drawing';
 

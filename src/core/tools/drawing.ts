@@ -1,5 +1,5 @@
-import type { BrushForm, BrushShape } from '@/core/marks/brushForms';
-import type { WashForm } from '@/core/marks/washForms';
+import type { BrushForm, BrushShape } from '@/core/marks/brush/brushForms';
+import type { WashForm } from '@/core/marks/wet/washForms';
 
 /** Drawings of tools as data: an outline under the pen, and a picture of the tip in the hand. */
 

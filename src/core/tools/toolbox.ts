@@ -1,9 +1,9 @@
 import type { Mixture } from '@/core/colour/mixture';
 import { isColoured, pigmentId } from '@/core/colour/pigments';
 import type { Painting } from '@/core/film/painting';
-import type { BrushForm } from '@/core/marks/brushForms';
-import { makeFootprint, type Footprint } from '@/core/marks/footprint';
-import { takeUp as takeUpPaint, takeUpWash } from '@/core/marks/takeUp';
+import type { BrushForm } from '@/core/marks/brush/brushForms';
+import { makeFootprint, type Footprint } from '@/core/marks/brush/footprint';
+import { takeUp as takeUpPaint, takeUpWash } from '@/core/marks/brush/takeUp';
 import { isEmpty, type PixelRect } from '@/core/film/pixelRect';
 import type { BeforeTile } from '@/core/film/window';
 import {
@@ -17,9 +17,9 @@ import {
   resizeReservoir,
   type Carrier,
   type Reservoir,
-} from '@/core/marks/reservoir';
-import { loadWash, squeezeOut, WashInHand, waterOf } from '@/core/marks/washLoad';
-import { filmOf, type WashForm } from '@/core/marks/washForms';
+} from '@/core/marks/brush/reservoir';
+import { loadWash, squeezeOut, WashInHand, waterOf } from '@/core/marks/wet/washLoad';
+import { filmOf, type WashForm } from '@/core/marks/wet/washForms';
 import { needTubes } from './needTubes';
 import { FIRST_IN_HAND, TOOLS, type ToolId, type ToolSettings } from './tools';
 import type { InHand, ToolDefinition } from './definition';

@@ -3,7 +3,7 @@ import { bytesToHex } from '@noble/hashes/utils.js';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { imageSize } from 'image-size';
 import jpeg from 'jpeg-js';
-import { decodeTile } from '@/core/film/tileCodec';
+import { decodeTile } from '@/core/film/packing/tileCodec';
 import { readSpectra } from '@/core/formats/paintMeasurement';
 import { encodePng } from '@/core/formats/png';
 import { PaintDamaged, readStigmosFile } from '@/core/formats/readStigmosFile';

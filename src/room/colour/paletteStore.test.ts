@@ -5,7 +5,7 @@ import { isTube } from '@/core/colour/pigments';
 import { pigmentSpectrum } from '@/core/colour/spectrum';
 import { TUBE_SETS } from '@/core/colour/tubeSets';
 import { studioFor } from '@/measure/bench';
-import { amendPainting, readPainting, writePainting } from '@/engine/shelf';
+import { amendPainting, readPainting, writePainting } from '@/engine/keeping/shelf';
 import { allowedTubes, onPaletteChange, usePalette } from './paletteStore';
 
 let made = 0;

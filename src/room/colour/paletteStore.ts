@@ -5,8 +5,8 @@ import { isTube, pigmentName } from '@/core/colour/pigments';
 import type { Mixture } from '@/core/colour/mixture';
 import { TUBE_SETS, type TubeSet } from '@/core/colour/tubeSets';
 import { PainterError } from '@/core/errors';
-import { readOwnPaints, readOwnSets, writeOwnPaints, writeOwnSets } from '@/engine/colourShelf';
-import { amendPainting, NO_RULES, readPainting, type HouseRules, type Palette } from '@/engine/shelf';
+import { readOwnPaints, readOwnSets, writeOwnPaints, writeOwnSets } from '@/engine/files/colourShelf';
+import { amendPainting, NO_RULES, readPainting, type HouseRules, type Palette } from '@/engine/keeping/shelf';
 import { newId } from '../rack/hangFile';
 
 const [GENERAL] = TUBE_SETS;

@@ -3,7 +3,7 @@ import { LeftOutlined } from '@ant-design/icons';
 import { Segmented } from 'antd';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
-import { readPainting, type PaintingRecord } from '@/engine/shelf';
+import { readPainting, type PaintingRecord } from '@/engine/keeping/shelf';
 import { usePalette } from '../colour/paletteStore';
 import { RackShelves } from '../colour/RackShelves';
 import { SetPlan } from '../colour/SetPlan';

@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useState } from 'react';
-import { readPhoto, type PaintingRecord } from '@/engine/shelf';
+import { readPhoto, type PaintingRecord } from '@/engine/keeping/shelf';
 import { decodePhoto } from '../photos';
 
 /** A photo of the painting, small enough to be looked through at once. */

@@ -2,17 +2,17 @@
 import { Button } from 'antd';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
-import { readPainting, type PaintingRecord } from '@/engine/shelf';
+import { readPainting, type PaintingRecord } from '@/engine/keeping/shelf';
 import { DEMO_ID, hangDemo } from '../rack/hangFile';
-import { Bench } from './Bench';
-import { useBoard } from './boardStore';
-import { CanvasView } from './CanvasView';
-import { MotifBoard } from './MotifBoard';
+import { Bench } from '@/room/easel/bench/Bench';
+import { useBoard } from '@/room/easel/board/boardStore';
+import { CanvasView } from '@/room/easel/canvas/CanvasView';
+import { MotifBoard } from '@/room/easel/board/MotifBoard';
 import { Sill } from './Sill';
 import { Spine } from './Spine';
 import { useEasel } from './easelStore';
-import { useSight } from './sightStore';
-import { useKeys } from './useKeys';
+import { useSight } from '@/room/easel/sighting/sightStore';
+import { useKeys } from '@/room/easel/canvas/useKeys';
 import styles from './easel.module.css';
 
 /** Something to know about the painting, until it has been read. */

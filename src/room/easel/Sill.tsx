@@ -4,12 +4,12 @@ import { Button, Dropdown, Space, Tooltip } from 'antd';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import { PainterError } from '@/core/errors';
-import { amendPainting, type PaintingRecord } from '@/engine/shelf';
+import { amendPainting, type PaintingRecord } from '@/engine/keeping/shelf';
 import { fileName, saveFile } from '../parts/saveFile';
 import { isRaking, useEasel } from './easelStore';
-import { DustTools } from './DustTools';
-import { WaterTools } from './WaterTools';
-import { fitView, mirrored } from './viewControl';
+import { DustTools } from '@/room/easel/hand/DustTools';
+import { WaterTools } from '@/room/easel/hand/WaterTools';
+import { fitView, mirrored } from '@/room/easel/canvas/viewControl';
 import styles from './easel.module.css';
 
 /** How long a painting may be left; oil dries over days, acrylic over minutes. */

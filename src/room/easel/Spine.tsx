@@ -11,19 +11,19 @@ import {
   GatewayOutlined,
 } from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
-import { LampDrawer } from './LampDrawer';
-import { LayersDrawer } from './LayersDrawer';
-import { CompareDrawer } from './CompareDrawer';
-import { ShapeDrawer } from './ShapeDrawer';
-import { useShape } from './shapeStore';
-import { GuidesDrawer } from './GuidesDrawer';
-import { SightDrawer } from './SightDrawer';
-import { PieceDrawer } from './PieceDrawer';
-import { usePieces } from './pieceStore';
-import { PaintList } from './PaintList';
-import { JournalDrawer } from './JournalDrawer';
+import { LampDrawer } from '@/room/easel/lamp/LampDrawer';
+import { LayersDrawer } from '@/room/easel/layers/LayersDrawer';
+import { CompareDrawer } from '@/room/easel/compare/CompareDrawer';
+import { ShapeDrawer } from '@/room/easel/silhouette/ShapeDrawer';
+import { useShape } from '@/room/easel/silhouette/shapeStore';
+import { GuidesDrawer } from '@/room/easel/sighting/GuidesDrawer';
+import { SightDrawer } from '@/room/easel/sighting/SightDrawer';
+import { PieceDrawer } from '@/room/easel/pieces/PieceDrawer';
+import { usePieces } from '@/room/easel/pieces/pieceStore';
+import { PaintList } from '@/room/easel/paints/PaintList';
+import { JournalDrawer } from '@/room/easel/journal/JournalDrawer';
 import { useEasel, type Drawer } from './easelStore';
-import { useSight } from './sightStore';
+import { useSight } from '@/room/easel/sighting/sightStore';
 import styles from './easel.module.css';
 
 const DRAWERS: { id: Exclude<Drawer, null>; name: string; icon: React.ReactNode }[] = [

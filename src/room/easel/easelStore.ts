@@ -15,10 +15,10 @@ import type { BenchState, FromWorker } from '@/engine/protocol';
 import type { PaperState } from '@/engine/questions';
 import { isDrawingPaper } from '@/core/surface/drawingPaper';
 import { isPaper } from '@/core/surface/paper';
-import { amendPainting } from '@/engine/shelf';
-import { askFor, askNothing, withAsked } from './askedTool';
+import { amendPainting } from '@/engine/keeping/shelf';
+import { askFor, askNothing, withAsked } from '@/room/easel/hand/askedTool';
 import { Session, type Painter } from './session';
-import { fitView } from './viewControl';
+import { fitView } from '@/room/easel/canvas/viewControl';
 
 export type Drawer =
   'layers' | 'pieces' | 'sighting' | 'guides' | 'silhouette' | 'lamp' | 'compare' | 'tubes' | 'journal' | null;

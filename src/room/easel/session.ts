@@ -1,8 +1,8 @@
 import { EngineClient } from '@/engine/client';
-import { HandLog, type HandNews } from '@/engine/handLog';
-import { WorkerHandStore } from '@/engine/handThread';
-import { hold, takeOver, whenAsked, type Hold } from '@/engine/holding';
-import { nextSession } from '@/engine/shelf';
+import { HandLog, type HandNews } from '@/engine/hand/handLog';
+import { WorkerHandStore } from '@/engine/hand/handThread';
+import { hold, takeOver, whenAsked, type Hold } from '@/engine/hand/holding';
+import { nextSession } from '@/engine/keeping/shelf';
 
 /** Longest time that a tab which is asked for its painting waits until everything is stored, ms. */
 const LETTING_GO_MS = 15_000;

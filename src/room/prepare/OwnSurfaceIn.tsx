@@ -3,7 +3,7 @@ import { InputNumber, Slider } from 'antd';
 import { useState } from 'react';
 import { PainterError } from '@/core/errors';
 import type { OwnSurface } from '@/core/surface/ownSurface';
-import { lightness, packed, pixelsOf } from '../easel/pictureIn';
+import { lightness, packed, pixelsOf } from '@/room/easel/layers/pictureIn';
 import { FileButton } from '../parts/FileButton';
 import { decodePhoto } from '../photos';
 import styles from './prepare.module.css';

@@ -5,10 +5,16 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { PainterError } from '@/core/errors';
-import { amendPainting, erasePainting, listPaintings, type PaintingFace, type PaintingRecord } from '@/engine/shelf';
+import {
+  amendPainting,
+  erasePainting,
+  listPaintings,
+  type PaintingFace,
+  type PaintingRecord,
+} from '@/engine/keeping/shelf';
 import { FileButton } from '../parts/FileButton';
-import { ifFree } from '@/engine/holding';
-import { sweep } from '@/engine/sweeping';
+import { ifFree } from '@/engine/hand/holding';
+import { sweep } from '@/engine/keeping/sweeping';
 import { DEMO_SERIES, FileRefused, hangAll, hangDemo, hangFile } from './hangFile';
 import { SendOutAll } from './SendOutAll';
 import { askToStay, roomInWords } from './storageRoom';

@@ -1,7 +1,7 @@
 'use client';
 import { Button, Tooltip } from 'antd';
 import { useState } from 'react';
-import type { FromBackup } from '@/engine/backupWorker';
+import type { FromBackup } from '@/engine/files/backupWorker';
 import { saveFile } from '../parts/saveFile';
 
 /** Sends all paintings out as one archive, which can be opened here or elsewhere again. */
@@ -10,7 +10,7 @@ export function SendOutAll({ onDone, onTrouble }: { onDone: () => void; onTroubl
   const pack = () => {
     onTrouble('');
     setProgress('…');
-    const worker = new Worker(new URL('../../engine/backupWorker.ts', import.meta.url), { type: 'module' });
+    const worker = new Worker(new URL('../../engine/files/backupWorker.ts', import.meta.url), { type: 'module' });
     const end = (why = '') => {
       worker.terminate();
       setProgress('');

@@ -1,6 +1,6 @@
 import { PainterError } from '@/core/errors';
-import type { FromIntake, ToIntake } from '@/engine/intakeWorker';
-import { readPainting } from '@/engine/shelf';
+import type { FromIntake, ToIntake } from '@/engine/files/intakeWorker';
+import { readPainting } from '@/engine/keeping/shelf';
 
 /** The painting that hangs there at first, and the series that can be hung beside it. */
 export const DEMO_ID = 'low-tide';
@@ -45,7 +45,7 @@ export const hangAll = (file: Blob): Promise<number> => intake({ file, id: newId
 
 /** Lets a worker take a file in. @returns how many paintings it was */
 function intake(message: ToIntake): Promise<number> {
-  const worker = new Worker(new URL('../../engine/intakeWorker.ts', import.meta.url), { type: 'module' });
+  const worker = new Worker(new URL('../../engine/files/intakeWorker.ts', import.meta.url), { type: 'module' });
   return new Promise<number>((resolve, reject) => {
     worker.onmessage = ({ data }: MessageEvent<FromIntake>) => {
       if (data.say === 'done') resolve(data.paintings);

@@ -1,4 +1,4 @@
-import { canStore } from '@/engine/shelf';
+import { canStore } from '@/engine/keeping/shelf';
 
 const ASKED = 'stigmos-asked-to-stay';
 

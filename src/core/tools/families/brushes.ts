@@ -1,12 +1,12 @@
-import { formOf, FORMS, type BrushForm, type FormName } from '@/core/marks/brushForms';
-import { tuftCapacityUm } from '@/core/marks/brushInterior';
-import { BrushStroke } from '@/core/marks/brushStroke';
+import { formOf, FORMS, type BrushForm, type FormName } from '@/core/marks/brush/brushForms';
+import { tuftCapacityUm } from '@/core/marks/brush/brushInterior';
+import { BrushStroke } from '@/core/marks/brush/brushStroke';
 import type { HeldTool } from '@/core/marks/heldTool';
-import { RUBS, SmudgeStroke, type RubForm } from '@/core/marks/smudgeStroke';
+import { RUBS, SmudgeStroke, type RubForm } from '@/core/marks/dry/smudgeStroke';
 import type { StrokeInProgress, StrokeSetting } from '@/core/marks/stampedStroke';
 import { Together } from '@/core/marks/together';
-import { WASH_FORMS } from '@/core/marks/washForms';
-import { BlotStroke } from '@/core/marks/washStroke';
+import { WASH_FORMS } from '@/core/marks/wet/washForms';
+import { BlotStroke } from '@/core/marks/wet/washStroke';
 import { defineTool, type Common, type InHand, type Own, type ToolDefinition } from '../definition';
 import { DIALS, WAYS } from '../dials';
 import { brushPicture, round, square } from '../drawing';

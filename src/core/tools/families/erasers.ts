@@ -1,5 +1,5 @@
-import { EraserStroke } from '@/core/marks/eraserStroke';
-import { KneadedStroke } from '@/core/marks/kneadedStroke';
+import { EraserStroke } from '@/core/marks/dry/eraserStroke';
+import { KneadedStroke } from '@/core/marks/dry/kneadedStroke';
 import { defineTool, type Common } from '../definition';
 import { WAYS } from '../dials';
 import { PARTS } from '../drawing';

@@ -1,6 +1,6 @@
-import { FINGER } from '@/core/marks/brushForms';
-import { BrushStroke } from '@/core/marks/brushStroke';
-import { RUBS, SmudgeStroke } from '@/core/marks/smudgeStroke';
+import { FINGER } from '@/core/marks/brush/brushForms';
+import { BrushStroke } from '@/core/marks/brush/brushStroke';
+import { RUBS, SmudgeStroke } from '@/core/marks/dry/smudgeStroke';
 import { Together } from '@/core/marks/together';
 import { defineTool } from '../definition';
 import { PARTS } from '../drawing';

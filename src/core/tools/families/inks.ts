@@ -1,4 +1,4 @@
-import { InkStroke, PENS, type PenName } from '@/core/marks/inkStroke';
+import { InkStroke, PENS, type PenName } from '@/core/marks/wet/inkStroke';
 import { defineTool, type Own } from '../definition';
 import { PARTS } from '../drawing';
 

@@ -1,6 +1,6 @@
-import { KeepOffStroke } from '@/core/marks/keepOffStroke';
-import { STICKS } from '@/core/marks/stickForms';
-import { StickStroke } from '@/core/marks/stickStroke';
+import { KeepOffStroke } from '@/core/marks/wet/keepOffStroke';
+import { STICKS } from '@/core/marks/dry/stickForms';
+import { StickStroke } from '@/core/marks/dry/stickStroke';
 import { defineTool, type Common, type InHand } from '../definition';
 import { PARTS } from '../drawing';
 

@@ -1,6 +1,6 @@
 import type { HeldTool } from '@/core/marks/heldTool';
-import { bladeWidthMm, knifeCarrier, KNIVES } from '@/core/marks/knifeForm';
-import { KnifeStroke } from '@/core/marks/knifeStroke';
+import { bladeWidthMm, knifeCarrier, KNIVES } from '@/core/marks/knife/knifeForm';
+import { KnifeStroke } from '@/core/marks/knife/knifeStroke';
 import { defineTool, type Common } from '../definition';
 import { DIALS, WAYS } from '../dials';
 import { PARTS, square } from '../drawing';

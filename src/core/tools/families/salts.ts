@@ -1,4 +1,4 @@
-import { SaltStroke } from '@/core/marks/saltStroke';
+import { SaltStroke } from '@/core/marks/wet/saltStroke';
 import { defineTool } from '../definition';
 import { PARTS } from '../drawing';
 

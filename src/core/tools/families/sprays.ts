@@ -1,6 +1,6 @@
-import { CUPS } from '@/core/marks/cup';
-import { SpatterStroke } from '@/core/marks/spatterStroke';
-import { SprayStroke } from '@/core/marks/sprayStroke';
+import { CUPS } from '@/core/marks/thrown/cup';
+import { SpatterStroke } from '@/core/marks/thrown/spatterStroke';
+import { SprayStroke } from '@/core/marks/thrown/sprayStroke';
 import { defineTool, type Common } from '../definition';
 import { DIALS, WAYS } from '../dials';
 import { PARTS, round } from '../drawing';

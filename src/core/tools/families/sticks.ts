@@ -1,7 +1,7 @@
 import type { HeldTool } from '@/core/marks/heldTool';
-import { rubbing, SmudgeStroke } from '@/core/marks/smudgeStroke';
-import { graded, STICKS, type StickForm, type StickName } from '@/core/marks/stickForms';
-import { StickStroke } from '@/core/marks/stickStroke';
+import { rubbing, SmudgeStroke } from '@/core/marks/dry/smudgeStroke';
+import { graded, STICKS, type StickForm, type StickName } from '@/core/marks/dry/stickForms';
+import { StickStroke } from '@/core/marks/dry/stickStroke';
 import { Together } from '@/core/marks/together';
 import { defineTool, type Common, type InHand, type Own } from '../definition';
 import { DIALS, gradeWords, WAYS } from '../dials';

@@ -1,6 +1,6 @@
-import { WASH_FORMS, type WashFormName } from '@/core/marks/washForms';
-import { WASH_CARRIER } from '@/core/marks/washLoad';
-import { DropStroke, SplatterStroke, WashStroke } from '@/core/marks/washStroke';
+import { WASH_FORMS, type WashFormName } from '@/core/marks/wet/washForms';
+import { WASH_CARRIER } from '@/core/marks/wet/washLoad';
+import { DropStroke, SplatterStroke, WashStroke } from '@/core/marks/wet/washStroke';
 import { defineTool, type Common, type Own } from '../definition';
 import { DIALS, WAYS } from '../dials';
 import { PARTS, round, square, washPicture } from '../drawing';

@@ -1,0 +1,32 @@
+import { encodeStigmosFile, paletteSchema } from '@/core/formats/stigmosFile';
+import type { Studio } from '@/core/journal/studio';
+import type { Keeping } from '@/engine/keeping/keeping';
+import { readPhoto, type PaintingRecord } from '@/engine/keeping/shelf';
+
+/** The own file of a painting that is kept here, with its photos and what is set out for it. */
+export async function paintingFile(
+  studio: Studio,
+  keeping: Keeping,
+  title: string,
+  record: PaintingRecord | null,
+  thumbnail: Uint8Array | undefined,
+  /** Called when everything is at hand, just before the state is read. */
+  ready: () => void = () => {},
+): Promise<Uint8Array<ArrayBuffer>> {
+  const photos = await Promise.all(
+    (record?.photos ?? []).map(async ({ id, name }) => {
+      const blob = await readPhoto(keeping.id, id);
+      return blob && { name, type: blob.type, bytes: new Uint8Array(await blob.arrayBuffer()) };
+    }),
+  );
+  ready();
+  return encodeStigmosFile(
+    studio,
+    keeping.entries,
+    title,
+    photos.filter((p) => p !== null),
+    thumbnail,
+    paletteSchema.safeParse(record?.palette).data,
+    keeping.missing,
+  );
+}

@@ -1,0 +1,235 @@
+import type { Painting } from '@/core/film/painting';
+import { growRect, isEmpty, noRect, type PixelRect } from '@/core/film/pixelRect';
+import type { Studio } from '@/core/journal/studio';
+import { tileRect, wholeRect } from '@/core/commands/change';
+import { thumbnailPng } from '@/core/formats/thumbnail';
+import { Picture, type Light } from '@/core/picture/picture';
+import { Pyramid } from '@/core/picture/pyramid';
+import { isPlain, type ViewOptions } from '@/core/picture/viewOptions';
+import { drawView, rectInView, type Aid, type View } from '@/core/picture/view';
+import type { FromWorker } from '@/engine/protocol';
+import { SlabPane } from './slabPane';
+import { StaleTiles } from './staleTiles';
+import { tilesInView } from './tilesInView';
+import { Uncoloured } from './uncoloured';
+
+/** Frames that may be on their way to the page: more would only wait there. */
+const FRAMES_AHEAD = 1;
+/** Longest piece of background work, ms: what a pen may have to wait. */
+const SLICE_MS = 7;
+/** Cells up to which a change is coloured at once. */
+const AT_ONCE = 400_000;
+
+type Post = (message: FromWorker, transfer: Transferable[]) => void;
+
+/**
+ * What the page is shown: the picture of the painting and of the slab, coloured as far as there is time, and sent as fast
+ * as the page puts it on the screen.
+ */
+export class Screen {
+  picture!: Picture;
+  slab!: SlabPane;
+  private pyramid!: Pyramid;
+  private stale!: StaleTiles;
+  private uncoloured = new Uncoloured(0, 0);
+  private view: { serial: number; view: View; aid: Aid } | undefined;
+  private slabSize: { readonly width: number; readonly height: number } | undefined;
+  private dirty = noRect();
+  private framesOut = 0;
+  /** Time of the newest reading of the pen that is in the picture. */
+  private newest = 0;
+  /** Tiles that are still to be prepared for a stroke, the nearest last; and for which view and layer. */
+  private warmed: { key: string; tiles: number[] } = { key: '', tiles: [] };
+
+  constructor(private readonly post: Post) {}
+
+  // --- what is shown
+
+  /** From now on this studio's slab is shown. */
+  adopt({ slab }: Studio): void {
+    const light = this.picture?.light;
+    this.slab = new SlabPane(slab);
+    if (light) this.slab.light(light);
+    if (this.slabSize) this.slab.look(this.slabSize.width, this.slabSize.height);
+  }
+
+  /** From now on this canvas is shown, in the same light and in the same way. */
+  layOut(painting: Painting): void {
+    const { light, options } = this.picture ?? {};
+    this.pyramid?.dispose();
+    this.picture?.dispose();
+    this.picture = new Picture(painting);
+    if (light) this.picture.light = light;
+    if (options) this.picture.options = options;
+    this.pyramid = new Pyramid(this.picture);
+    this.stale = new StaleTiles(painting);
+    this.uncoloured = new Uncoloured(painting.width, painting.height);
+    this.uncoloured.look(this.view?.view);
+    this.warmed = { key: '', tiles: [] };
+  }
+
+  /** The page looks from elsewhere, or through an aid. */
+  look(from: { serial: number; view: View; aid: Aid }): void {
+    this.view = from;
+    this.dirty = { left: 0, top: 0, right: from.view.width, bottom: from.view.height };
+    this.uncoloured.look(from.view);
+  }
+
+  lookAtSlab(width: number, height: number): void {
+    this.slabSize = { width, height };
+    this.slab.look(width, height);
+  }
+
+  lightFrom(light: Light): void {
+    this.picture.light = light;
+    this.slab.light(light);
+    this.colourLater(wholeRect(this.painting));
+  }
+
+  /** How the painting is looked at, beside its state. What looks otherwise then is to be coloured by who says it. */
+  get options(): ViewOptions {
+    return this.picture.options;
+  }
+  set options(options: ViewOptions) {
+    this.picture.options = options;
+  }
+
+  /** Whether a layer is shown as it would look. */
+  get tries(): boolean {
+    return this.picture !== undefined && this.options.looks.size > 0;
+  }
+
+  get isLookedAt(): boolean {
+    return this.view !== undefined;
+  }
+
+  private get painting(): Painting {
+    return this.picture.painting;
+  }
+
+  /** The picture of the painting as it is, whatever is looked at: for files and for the rack. */
+  plainly<T>(render: (picture: Picture, pyramid: Pyramid) => T): T {
+    if (isPlain(this.options)) return render(this.picture, this.pyramid);
+    const picture = new Picture(this.painting);
+    const pyramid = new Pyramid(picture);
+    picture.light = this.picture.light;
+    pyramid.update(picture.update(wholeRect(picture.painting), true));
+    try {
+      return render(picture, pyramid);
+    } finally {
+      pyramid.dispose();
+      picture.dispose();
+    }
+  }
+
+  thumbnail(): Uint8Array<ArrayBuffer> {
+    return this.plainly((picture, pyramid) => thumbnailPng(pyramid, picture.painting));
+  }
+
+  // --- colouring
+
+  /** Paint has changed. @param later whether it is coloured bit by bit: it changes many times before anyone can look */
+  changed(rect: PixelRect, later = false): void {
+    if (isEmpty(rect)) return;
+    // so is a whole painting
+    if (later || (rect.right - rect.left) * (rect.bottom - rect.top) > AT_ONCE) this.colourLater(rect);
+    else this.colour(rect);
+  }
+
+  /** Water has moved in tiles. */
+  flowed(tiles: ReadonlySet<number>): void {
+    this.stale.add(tiles);
+  }
+
+  colourLater(rect: PixelRect): void {
+    this.uncoloured.add(rect);
+  }
+
+  private colour(rect: PixelRect, inPassing = false): void {
+    const lit = this.picture.update(rect, inPassing);
+    this.pyramid.update(lit);
+    if (this.view) growRect(this.dirty, rectInView(this.view.view, lit));
+  }
+
+  /** Whether everything is coloured that has not changed by water alone. */
+  get isColoured(): boolean {
+    return this.uncoloured.length === 0;
+  }
+  /** Whether there are tiles whose picture is older than their water. */
+  get isStale(): boolean {
+    return this.stale.size > 0;
+  }
+
+  /** Colours what has not been coloured yet, as far as there is time. */
+  colourSome(start: number): void {
+    while (!this.isColoured && performance.now() - start < SLICE_MS) this.colour(this.uncoloured.next()!, true);
+  }
+
+  /** Recolours tiles in which water has moved, those that have changed most first, as far as there is time. */
+  colourWet(ms = SLICE_MS, near?: PixelRect): void {
+    const start = performance.now();
+    for (const index of this.stale.mostChanged(near)) {
+      this.colour(tileRect(this.painting, index));
+      if (performance.now() - start > ms) break;
+    }
+  }
+
+  colourAll(): void {
+    while (!this.isColoured) this.colour(this.uncoloured.next()!, true);
+    for (const index of this.stale.mostChanged()) this.colour(tileRect(this.painting, index));
+  }
+
+  /**
+   * Prepares tiles in view for being painted on, while nothing else is to be done.
+   * @param quiet whether it has been for long enough to begin @returns whether more are left
+   */
+  warmTiles(start: number, quiet: boolean): boolean {
+    if (!this.view) return false;
+    const { painting } = this;
+    const key = `${painting.activeLayer} ${painting.order} ${this.view.serial}`;
+    if (this.warmed.key !== key) {
+      if (!quiet) return false;
+      this.warmed = { key, tiles: painting.layers.length > 2 ? tilesInView(painting, this.view.view) : [] };
+    }
+    const { tiles } = this.warmed;
+    while (tiles.length > 0 && performance.now() - start < SLICE_MS) this.picture.warm(tiles.pop()!);
+    return tiles.length > 0;
+  }
+
+  // --- showing
+
+  /** The page has put a frame on the screen. */
+  shown(): void {
+    this.framesOut--;
+  }
+
+  /** Whether the page is ready for a frame. */
+  get isAwaited(): boolean {
+    return this.framesOut < FRAMES_AHEAD;
+  }
+  get hasChanged(): boolean {
+    return !isEmpty(this.dirty);
+  }
+
+  /** Notes the newest reading of the pen. @param at ms since epoch */
+  read(at: number): void {
+    this.newest = at;
+  }
+
+  /** Sends the part of the view that changed, when the page is ready for it. */
+  show(): void {
+    const frame = this.slab?.frame();
+    if (frame) this.post(frame, [frame.data.buffer]);
+    if (!this.view || !this.picture || !this.isAwaited) return;
+    const { view, serial, aid } = this.view;
+    const { left, top, right, bottom } = this.dirty;
+    if (!(right > left && bottom > top)) return;
+    const data = drawView(this.pyramid, this.painting.arena.u32, view, this.dirty, aid);
+    this.dirty = noRect();
+    this.framesOut++;
+    const whole = left === 0 && top === 0 && right === view.width && bottom === view.height;
+    const { newest } = this;
+    this.newest = 0;
+    this.post({ say: 'pixels', serial, x: left, y: top, width: right - left, height: bottom - top, data, whole, newest }, [data.buffer]); // prettier-ignore
+  }
+}

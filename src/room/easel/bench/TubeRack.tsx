@@ -1,0 +1,27 @@
+'use client';
+import { CloseOutlined } from '@ant-design/icons';
+import { Button } from 'antd';
+import { RackShelves } from '@/room/colour/RackShelves';
+import { SetPlan } from '@/room/colour/SetPlan';
+import { useEasel } from '@/room/easel/easelStore';
+import styles from '../easel.module.css';
+
+/** The tube rack, laid over the lower part of the view. */
+export function TubeRack() {
+  const open = useEasel((s) => s.panel === 'rack');
+  const togglePanel = useEasel((s) => s.togglePanel);
+  if (!open) return null;
+  return (
+    <section className={styles.roll} aria-label="Tube rack">
+      <header>
+        <h2>Tube rack</h2>
+        <span className={styles.spring} />
+        <Button type="text" icon={<CloseOutlined />} aria-label="Close the rack" onClick={() => togglePanel('rack')} />
+      </header>
+      <div className={styles.rackBody}>
+        <RackShelves />
+        <SetPlan />
+      </div>
+    </section>
+  );
+}

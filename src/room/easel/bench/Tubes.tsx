@@ -1,0 +1,106 @@
+'use client';
+import { PlusOutlined } from '@ant-design/icons';
+import { useDraggable, useDroppable } from '@dnd-kit/core';
+import { Button, Dropdown, Tooltip } from 'antd';
+import { tube, type Pigment } from '@/core/colour/pigments';
+import { toolOf } from '@/core/tools/tools';
+import { TUBE_SETS } from '@/core/colour/tubeSets';
+import { usePalette } from '@/room/colour/paletteStore';
+import { Drawdown } from '@/room/parts/Drawdown';
+import { shortName } from '@/room/parts/recipeWords';
+import { useEasel } from '@/room/easel/easelStore';
+import styles from '../easel.module.css';
+
+export const transparencyWords = (t: Pigment['transparency']): string => (t === 'semi' ? 'half transparent' : t);
+
+/**
+ * The tubes at hand, each as a drawdown. A click loads the brush, the plus adds the tube to the mixture, drawn to the
+ * slab it is squeezed out, drawn to another place it stays there.
+ */
+export function Tubes() {
+  const { tubes, name, ownSets, choose } = usePalette();
+  const togglePanel = useEasel((s) => s.togglePanel);
+  const open = useEasel((s) => s.panel === 'rack');
+  const stick = useEasel((s) => s.bench !== undefined && toolOf(s.bench.tool.tool).stick !== undefined);
+  const sets = [...TUBE_SETS, ...ownSets];
+  const asSet = sets.some((s) => s.name === name && s.tubes.length === tubes.length && s.tubes.every((id) => tubes.includes(id))); // prettier-ignore
+  return (
+    <section className={styles.tubes} aria-label="Tubes">
+      <h3>
+        <Dropdown
+          trigger={['click']}
+          menu={{
+            items: sets.map((s) => ({ key: s.id, label: s.name })),
+            onClick: ({ key }) => choose(sets.find((s) => s.id === key)!),
+          }}
+        >
+          <Button type="text" size="small" className={styles.setName} aria-label={`Set of tubes: ${name}`}>
+            Tubes: {name}
+            {!asSet && ', altered'}
+          </Button>
+        </Dropdown>
+        <span className={styles.spring} />
+        {stick && (
+          <Button
+            type="link"
+            size="small"
+            className={`${styles.stage} ${styles.gap}`}
+            onClick={() => togglePanel('sticks')}
+          >
+            Sticks
+          </Button>
+        )}
+        <Button
+          type="link"
+          size="small"
+          className={styles.stage}
+          aria-expanded={open}
+          onClick={() => togglePanel('rack')}
+        >
+          Tube rack
+        </Button>
+      </h3>
+      <div className={styles.tubeRow}>
+        {tubes.map((id) => (
+          <TubeOnBench key={id} id={id} />
+        ))}
+      </div>
+    </section>
+  );
+}
+
+function TubeOnBench({ id }: { id: string }) {
+  const parts = useEasel((s) => s.parts);
+  const { loadMixture, setParts } = useEasel.getState();
+  const { setNodeRef: pulled, listeners, isDragging } = useDraggable({ id: `tube-${id}` });
+  const { setNodeRef: place, isOver } = useDroppable({ id: `tubeplace-${id}` });
+  const pigment = tube(id);
+  if (!pigment) return null;
+  return (
+    <div ref={place} className={styles.tube} data-used={(parts[id] ?? 0) > 0} data-held={isDragging} data-over={isOver}>
+      <Tooltip
+        mouseEnterDelay={0.4}
+        title={`${pigment.name}, ${pigment.colourIndex}, ${transparencyWords(pigment.transparency)}`}
+      >
+        <button
+          type="button"
+          ref={pulled}
+          {...listeners}
+          aria-label={`Load ${pigment.name}`}
+          onClick={() => loadMixture({ [id]: 1 })}
+        >
+          <Drawdown mixture={{ [id]: 1 }} className={styles.drawdown} />
+          <span className={styles.tubeName}>{shortName(id)}</span>
+        </button>
+      </Tooltip>
+      <button
+        type="button"
+        className={styles.add}
+        aria-label={`Add ${pigment.name} to the mixture`}
+        onClick={() => setParts({ ...parts, [id]: (parts[id] ?? 0) + 1 })}
+      >
+        <PlusOutlined />
+      </button>
+    </div>
+  );
+}

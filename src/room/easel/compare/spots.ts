@@ -1,0 +1,67 @@
+'use client';
+import type { Triple } from '@/core/colour/colorimetry';
+import { decodeSrgb, linearToLab } from '@/core/colour/colorimetry';
+import type { SpotReading } from '@/core/picture/readings';
+import { useEasel } from '@/room/easel/easelStore';
+
+let asking = false;
+let next: { x: number; y: number; done: (reading: SpotReading | null) => void } | undefined;
+
+/**
+ * Reads the canvas at a place (mm), over the spot that is set. While an answer is on its way only the newest place
+ * waits: a hand that moves asks for more than anybody can read.
+ */
+export function readCanvas(x: number, y: number, done: (reading: SpotReading | null) => void): void {
+  const { engine, opened, view, spotPx, oneLayer, bench } = useEasel.getState();
+  if (!engine || !opened) return;
+  if (asking) {
+    next = { x, y, done };
+    return;
+  }
+  asking = true;
+  const radiusMm = ((spotPx * window.devicePixelRatio) / view.zoom) * (25.4 / opened.spec.ppi);
+  engine
+    .ask({ of: 'spot', x, y, radiusMm, layer: oneLayer ? bench?.activeLayer : undefined })
+    .then(done, () => {})
+    .finally(() => {
+      asking = false;
+      const waiting = next;
+      next = undefined;
+      if (waiting) readCanvas(waiting.x, waiting.y, waiting.done);
+    });
+}
+
+/** Pixels of photos that were sampled, while they hang. */
+const pixels = new WeakMap<ImageBitmap, ImageData>();
+
+/** The pixels of a photo; read from it once. */
+export function photoPixels(bitmap: ImageBitmap): ImageData {
+  let data = pixels.get(bitmap);
+  if (!data) {
+    const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d')!;
+    context.drawImage(bitmap, 0, 0);
+    data = context.getImageData(0, 0, bitmap.width, bitmap.height);
+    pixels.set(bitmap, data);
+  }
+  return data;
+}
+
+/** Mean colour of a round spot of a photo, CIELAB; undefined beside it. Places and radius in its pixels. */
+export function readPhotoSpot(bitmap: ImageBitmap, x: number, y: number, radius: number): Triple | undefined {
+  const { data, width, height } = photoPixels(bitmap);
+  if (x < 0 || y < 0 || x >= width || y >= height) return undefined;
+  const sum: Triple = [0, 0, 0];
+  let count = 0;
+  const r = Math.max(0.5, radius);
+  const step = Math.max(1, r / 12);
+  for (let dy = -r; dy <= r; dy += step) {
+    for (let dx = -r; dx <= r; dx += step) {
+      const [px, py] = [Math.floor(x + dx), Math.floor(y + dy)];
+      if (dx * dx + dy * dy > r * r || px < 0 || py < 0 || px >= width || py >= height) continue;
+      const i = 4 * (py * width + px);
+      for (let c = 0; c < 3; c++) sum[c] += decodeSrgb(data[i + c] / 255);
+      count++;
+    }
+  }
+  return count > 0 ? linearToLab(sum.map((v) => v / count) as Triple) : undefined;
+}

@@ -1,0 +1,84 @@
+'use client';
+import { Button, Slider } from 'antd';
+import { useState } from 'react';
+import { PainterError } from '@/core/errors';
+import type { LayerState } from '@/engine/protocol';
+import { FileButton } from '@/room/parts/FileButton';
+import { decodePhoto } from '@/room/photos';
+import { darkness } from '@/room/easel/layers/drawingIn';
+import { packed } from '@/room/easel/layers/pictureIn';
+import { mixtureOf, useEasel } from '@/room/easel/easelStore';
+import styles from '../easel.module.css';
+
+/** What can be done with all lines of a drawing at once. */
+export function DrawingTools({ layer }: { layer: LayerState }) {
+  const apply = useEasel((s) => s.apply);
+  const parts = useEasel((s) => s.parts);
+  const [seen, setSeen] = useState<number>();
+  const mixture = mixtureOf(parts);
+  return (
+    <div className={styles.drawingTools}>
+      <label>
+        <span className="quiet">Seen</span>
+        <Slider
+          min={0}
+          max={100}
+          value={seen ?? Math.round(layer.opacity * 100)}
+          onChange={setSeen}
+          onChangeComplete={(v) => {
+            setSeen(undefined);
+            apply({ do: 'layer.set', layer: layer.id, opacity: v / 100 });
+          }}
+          ariaLabelForHandle={`How much of ${layer.name} is seen`}
+          tooltip={{ formatter: (v) => `${v} %` }}
+        />
+      </label>
+      <Button
+        size="small"
+        disabled={Object.keys(mixture).length === 0}
+        onClick={() => apply({ do: 'layer.recolour', layer: layer.id, mixture })}
+      >
+        Recolour with the mixture
+      </Button>
+    </div>
+  );
+}
+
+/** Longest side at which a drawing is taken in, pixels. */
+const MOST_PX = 2400;
+
+/** Brings a drawing in from a file: a scan or photo of lines on white paper. */
+export function BringDrawing() {
+  const apply = useEasel((s) => s.apply);
+  const [trouble, setTrouble] = useState('');
+  const bring = async (file: File) => {
+    setTrouble('');
+    try {
+      const bitmap = await decodePhoto(file, file.name);
+      const scale = Math.min(1, MOST_PX / Math.max(bitmap.width, bitmap.height));
+      const [widthPx, heightPx] = [Math.round(bitmap.width * scale), Math.round(bitmap.height * scale)];
+      const context = new OffscreenCanvas(widthPx, heightPx).getContext('2d')!;
+      context.fillStyle = '#fff';
+      context.fillRect(0, 0, widthPx, heightPx);
+      context.drawImage(bitmap, 0, 0, widthPx, heightPx);
+      bitmap.close();
+      const dark = packed(darkness(context.getImageData(0, 0, widthPx, heightPx).data));
+      const name = file.name.replace(/\.[^.]*$/, '').slice(0, 60) || 'Drawing';
+      apply({ do: 'layer.bring', name, widthPx, heightPx, dark });
+    } catch (error) {
+      setTrouble(error instanceof PainterError ? error.message : `“${file.name}” cannot be brought in.`);
+    }
+  };
+  return (
+    <>
+      <FileButton accept="image/*" label="A drawing to bring in" onFile={(file) => void bring(file)}>
+        Bring in a drawing
+      </FileButton>
+      {trouble && (
+        <p role="alert" className="trouble">
+          {trouble}
+        </p>
+      )}
+    </>
+  );
+}
