@@ -7,7 +7,7 @@ import { aimLamp, RELIGHT, RELIGHT_REACH, type Light } from '@/core/kernels/reli
 import { layRow } from '@/core/surface/heightField';
 import { albedoOf, type Albedo } from '@/core/picture/layers/albedo';
 import { eachBlock } from '@/core/picture/layers/block';
-import type { TilePlan } from '@/core/picture/layers/layerStack';
+import type { TilePlan } from '@/core/picture/layers/layerPlan';
 import { ReliefRun } from '@/core/picture/layers/reliefRun';
 import { PLAIN_VIEW } from './viewOptions';
 
@@ -80,7 +80,7 @@ export class Picture {
     const r = colours.prepare(rect, this.options);
     colours.eachTile(r, (index, whole) => {
       const part = { left: Math.max(r.left, whole.left), top: Math.max(r.top, whole.top), right: Math.min(r.right, whole.right), bottom: Math.min(r.bottom, whole.bottom) }; // prettier-ignore
-      this.recolourTile(colours.stack.plan(index, this.options, inPassing), part);
+      this.recolourTile(colours.stack.plans.of(index, this.options, inPassing), part);
     });
     return r;
   }
@@ -122,7 +122,7 @@ export class Picture {
     const { painting, colours } = this;
     const { stack } = colours;
     const { arena, width, surface } = painting;
-    const films = stack.filmsOf(plan);
+    const films = stack.plans.filmsOf(plan);
     const bare = plan.steps.length === 0;
     const [columns, rows] = [right - left, bottom - top];
     const first = (top & 63) * TILE + (left & 63);

@@ -9,7 +9,8 @@ import { CODE_STEPS } from '@/core/kernels/colour';
 import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
 import { FOLDED_MATRIX } from './colourRun';
 import { BLOCK, eachBlock, type Block } from './block';
-import { LayerStack, type TilePlan } from './layerStack';
+import type { TilePlan } from './layerPlan';
+import { LayerStack } from './layerStack';
 import { PLAIN_VIEW } from '@/core/picture/viewOptions';
 
 const codes = Uint8Array.from({ length: CODE_STEPS + 1 }, (_, i) => Math.round(255 * encodeSrgb(i / CODE_STEPS)));
@@ -50,8 +51,8 @@ export class Albedo {
       const { under, keys } = stage;
       let changed = false;
       this.eachTile(r, (index, whole) => {
-        const plan = stack.plan(index, options);
-        const key = stack.keyBelow(plan, layer);
+        const plan = stack.plans.of(index, options);
+        const key = stack.plans.keyBelow(plan, layer);
         if (keys[index] === key) return;
         keys[index] = key;
         changed = true;
@@ -92,7 +93,7 @@ export class Albedo {
     const wide = r.right - r.left;
     const out = new Uint32Array(wide * (r.bottom - r.top));
     this.eachTile(r, (index, whole) => {
-      const plan = this.stack.plan(index, options);
+      const plan = this.stack.plans.of(index, options);
       const [left, right] = [Math.max(r.left, whole.left), Math.min(r.right, whole.right)];
       const [top, bottom] = [Math.max(r.top, whole.top), Math.min(r.bottom, whole.bottom)];
       eachBlock((top & 63) * TILE + (left & 63), right - left, bottom - top, (block, row) => {
@@ -108,7 +109,7 @@ export class Albedo {
     const { tilesX, arena } = this.painting;
     const index = (y >> 6) * tilesX + (x >> 6);
     const block = { cell: (y & 63) * TILE + (x & 63), count: 1, rows: 1 };
-    this.stack.lay(this.stack.plan(index), block);
+    this.stack.lay(this.stack.plans.of(index), block);
     this.stack.settle(block);
     return Float64Array.from({ length: BANDS.count }, (_, b) => arena.f32[this.run + b * BLOCK]);
   }

@@ -1,11 +1,9 @@
-import { adjuster, fused, TABLE_STEPS, type Adjuster } from '@/core/colour/adjust';
+import { TABLE_STEPS, type Adjuster } from '@/core/colour/adjust';
 import { BANDS } from '@/core/colour/bands';
 import { blendOver, blendRow } from '@/core/colour/blendModes';
 import { encodeFast } from '@/core/colour/rgbBands';
-import { clipBase, coverageOf, maskOf } from '@/core/film/coverage';
 import { TILE, TILE_CELLS } from '@/core/film/cells';
 import type { Layer } from '@/core/film/layer';
-import { lookSerial, type LayerLook } from '@/core/film/layerLook';
 import type { Painting } from '@/core/film/painting';
 import type { Tile } from '@/core/film/tile';
 import type { Kernels } from '@/core/kernels/kernels';
@@ -15,50 +13,8 @@ import { BlurStages } from './blurStages';
 import { ColourRun, colourTables } from './colourRun';
 import { FilmRun, type SeenTile } from './filmRun';
 import { SubstrateCache } from './substrateCache';
-import { PLAIN_VIEW, seenLook, type ViewOptions } from '@/core/picture/viewOptions';
-
-/** What one layer does to a tile. */
-interface Step {
-  readonly layer: Layer;
-  /** How it is looked at. */
-  readonly look: LayerLook;
-  /** Its paint; or its pixels; or what it does to colours; or its members. */
-  readonly film?: SeenTile;
-  readonly pixels?: Uint32Array;
-  readonly adjust?: Adjuster;
-  /** Other steps whose adjustments are in it. */
-  readonly also?: readonly Step[];
-  /** Name of the stage of a layer that blurs. */
-  readonly blur?: string;
-  readonly members?: readonly Step[];
-  /** Share of its effect in each cell of the tile; undefined where it is the same everywhere. */
-  readonly shares: Float32Array | undefined;
-  /** That share everywhere, where there are no shares; else what they are multiplied by. */
-  readonly opacity: number;
-}
-
-/** A step that has paint. */
-export type FilmStep = Pick<Step, 'shares' | 'opacity'> & { readonly film: SeenTile };
-
-/** What all layers do to a tile, lowest first. */
-export interface TilePlan {
-  readonly index: number;
-  readonly steps: readonly Step[];
-  /** Whether it is only looked at in passing: no other tile is given up for it. */
-  readonly inPassing?: boolean;
-  /** What is kept of its lowest steps, once that was asked for. */
-  kept?: Kept;
-}
-
-/** Where the laying of a tile's rows begins. */
-interface Kept {
-  /** Word address of what is kept, or undefined where everything is laid from the ground up. */
-  readonly at: number | undefined;
-  /** The first step that is left to lay. */
-  readonly next: number;
-  /** Its layer, where its dry paint is kept too. */
-  readonly openOnly?: Layer;
-}
+import type { ViewOptions } from '@/core/picture/viewOptions';
+import { LayerPlan, type Kept, type Step, type TilePlan } from './layerPlan';
 
 /**
  * How layers meet, over one block of cells at a time.
@@ -70,6 +26,7 @@ interface Kept {
 export class LayerStack {
   readonly films: FilmRun;
   readonly blurs: BlurStages;
+  readonly plans: LayerPlan;
   private readonly run: number;
   private readonly colours: ColourRun;
   private readonly substrates: SubstrateCache;
@@ -80,8 +37,6 @@ export class LayerStack {
   private openOnly: Layer | undefined;
   /** A block as an adjustment leaves it, where it is only partly seen. */
   private readonly adjusted = new Float32Array(3 * BLOCK);
-  private readonly fusions = new WeakMap<Adjuster, WeakMap<Adjuster, Adjuster | undefined>>();
-  private readonly adjusters = new WeakMap<LayerLook, Adjuster>();
 
   /** Word addresses of what is on its way to the loops: pixels, and the share of each. */
   private readonly pixels: number;
@@ -109,13 +64,7 @@ export class LayerStack {
     this.places = [0, 1, 2, 3].map(() => ({ at: memory.allocate(3 * (TABLE_STEPS + 2) * 4) >> 2 }));
     this.substrates = new SubstrateCache(memory);
     this.blurs = new BlurStages(painting);
-  }
-
-  /** Steps with paint, in groups as well, lowest first. */
-  filmsOf({ steps }: Pick<TilePlan, 'steps'>): FilmStep[] {
-    return steps.flatMap((step) =>
-      step.members ? this.filmsOf({ steps: step.members }) : step.film ? [step as FilmStep] : [],
-    );
+    this.plans = new LayerPlan(painting, this.films, this.blurs);
   }
 
   /** The bands of the block that was laid say how it looks, whatever it went through. */
@@ -131,92 +80,6 @@ export class LayerStack {
   /** Codes of the block that was laid, where it stands as colours. @param out word address; its rows are `outRow` apart */
   toCodes(block: Block, out: number, outRow: number): void {
     this.colours.toCodes(block, out, outRow);
-  }
-
-  /** The state of what lies below a layer on a tile; see `keyOf`. */
-  keyBelow({ index, steps }: TilePlan, layer: Layer): string {
-    const k = steps.findIndex((step) => step.layer === layer || step.members?.some((m) => m.layer === layer));
-    // in a group, what its other members do counts as well
-    return this.keyOf({ index, steps: steps.slice(0, k < 0 ? undefined : steps[k].members ? k + 1 : k) });
-  }
-
-  /** What there is to do on a tile. */
-  plan(index: number, options = PLAIN_VIEW, inPassing = false): TilePlan {
-    return { index, steps: this.stepsOf(undefined, index, options), inPassing };
-  }
-
-  private stepsOf(group: string | undefined, index: number, options: ViewOptions): Step[] {
-    const steps: Step[] = [];
-    for (const layer of this.painting.layers) {
-      if (layer.look.group !== group) continue;
-      const look = seenLook(layer, options);
-      const step = look && this.stepOf(layer, look, index, options);
-      const last = steps.at(-1);
-      const both = step && last && this.together(last, step);
-      if (both) steps[steps.length - 1] = both;
-      else if (step) steps.push(step);
-    }
-    return steps;
-  }
-
-  /** One step for two adjustments that follow each other and are seen in full. */
-  private together(low: Step, high: Step): Step | undefined {
-    const plain = (s: Step) => s.adjust && !s.shares && s.opacity === 1 && s.look.blend === 'normal';
-    if (!plain(low) || !plain(high) || low.layer === this.painting.active) return undefined;
-    let known = this.fusions.get(low.adjust!);
-    if (!known) this.fusions.set(low.adjust!, (known = new WeakMap()));
-    if (!known.has(high.adjust!)) known.set(high.adjust!, fused(low.adjust!, high.adjust!));
-    const adjust = known.get(high.adjust!);
-    return adjust && { ...high, adjust, also: [...(low.also ?? []), low] };
-  }
-
-  private stepOf(layer: Layer, look: LayerLook, index: number, options: ViewOptions): Step | undefined {
-    const mask = maskOf(layer, index);
-    if (mask === 0) return undefined;
-    const shares = this.sharesOf(layer, index, mask, options);
-    if (shares === null) return undefined;
-    const { opacity } = look;
-    const seen = { layer, look, shares, opacity };
-    const tile = layer.tiles[index];
-    switch (layer.kind) {
-      case 'group': {
-        const members = this.stepsOf(layer.id, index, options);
-        return members.length > 0 ? { ...seen, members } : undefined;
-      }
-      case 'adjust': {
-        if (!look.adjust) return undefined;
-        if (look.adjust.kind === 'blur') return { ...seen, blur: this.blurs.nameOf(layer, options) };
-        return { ...seen, adjust: this.adjusterOf(look) };
-      }
-      case 'picture':
-      case 'tone':
-        return tile?.pixels && { ...seen, pixels: tile.pixels };
-      default:
-        if (!tile || (!tile.volume && !tile.wash && tile.strata.length === 0)) return undefined;
-        return { ...seen, film: this.films.prepare(layer, tile, index) };
-    }
-  }
-
-  /** Mask and clipping of a layer on a tile; null where nothing of it is seen. */
-  private sharesOf(
-    layer: Layer,
-    index: number,
-    mask: Uint8Array | undefined,
-    { without }: ViewOptions,
-  ): Float32Array | undefined | null {
-    const base = layer.look.clip ? clipBase(this.painting, layer) : undefined;
-    if (!mask && !base) return undefined;
-    const cover = base && coverageOf(this.painting, base, index);
-    if (base && (!cover || !base.visible || without.includes(base.id))) return null;
-    const shares = cover ?? new Float32Array(TILE * TILE).fill(1);
-    if (mask) for (let i = 0; i < shares.length; i++) shares[i] *= mask[i] / 255;
-    return shares;
-  }
-
-  private adjusterOf(look: LayerLook): Adjuster {
-    let made = this.adjusters.get(look);
-    if (!made) this.adjusters.set(look, (made = adjuster(look.adjust!)!));
-    return made;
   }
 
   /**
@@ -362,21 +225,9 @@ export class LayerStack {
     return place.at;
   }
 
-  /** Says in what state the layers of a plan are: as long as it is the same, so is what they look like. */
-  private keyOf({ index, steps }: TilePlan): string {
-    return steps
-      .map(({ layer, look, members, blur, also = [] }) => {
-        const version = blur ? this.blurs.madeAt(blur, index) : (layer.tiles[index]?.version ?? 0);
-        const inner = members ? `(${this.keyOf({ index, steps: members })})` : '';
-        const others = also.map((low) => `${low.layer.id}.${lookSerial(low.look)} `).join('');
-        return `${others}${layer.id}.${version}.${lookSerial(look)}${inner}`;
-      })
-      .join(' ');
-  }
-
   /** Lays what is under the layer in hand on a tile, so that it is there when a stroke comes. */
   warm(index: number, options: ViewOptions): void {
-    this.keptOf(this.plan(index, options));
+    this.keptOf(this.plans.of(index, options));
   }
 
   /** How the block looks now. */
@@ -399,29 +250,18 @@ export class LayerStack {
     }
   }
 
-  /** How many steps lie below a layer, or below the group that it is in; on the tile it may have nothing yet. */
-  private countBelow(steps: readonly Step[], layer: Layer): number {
-    const { layers } = this.painting;
-    let outer = layer;
-    for (let up: Layer | undefined = layer; up; up = up.look.group ? this.painting.layer(up.look.group) : undefined)
-      outer = up;
-    const place = layers.indexOf(outer);
-    const above = steps.findIndex((step) => layers.indexOf(step.layer) >= place);
-    return above < 0 ? steps.length : above;
-  }
-
   /** What is kept of the layers below the one that is painted on, and of its own dry paint; made where it is missing. */
   private keptOf(plan: TilePlan): Kept {
     const { active, arena } = this.painting;
     const nothing = { at: undefined, next: 0 };
-    const next = this.countBelow(plan.steps, active);
+    const next = this.plans.countBelow(plan.steps, active);
     const own = plan.steps.at(next);
     const plain = own?.layer === active && !own.shares && own.opacity === 1 && own.look.blend === 'normal';
     const dry =
       plain && own.film && !own.film.tile.rubbing && own.film.tile.strata.length > 0 ? own.film.tile : undefined;
     if (next === 0 && !dry) return nothing;
     const below = { index: plan.index, steps: plan.steps.slice(0, next) };
-    const key = this.keyOf(below) + (dry ? ` on ${strataSerial(dry)}` : '');
+    const key = this.plans.keyOf(below) + (dry ? ` on ${strataSerial(dry)}` : '');
     let at = this.substrates.find(plan.index, key);
     if (at === undefined && plan.inPassing && !this.substrates.hasRoom(plan.index)) return nothing;
     if (at === undefined) {

@@ -5,7 +5,7 @@ import { DRY_SHRINK } from '@/core/film/tile';
 import type { Kernels } from '@/core/kernels/kernels';
 import { SHEEN } from '@/core/kernels/relight';
 import type { Block } from './block';
-import type { FilmStep, TilePlan } from './layerStack';
+import type { FilmStep, TilePlan } from './layerPlan';
 
 /** Tiles that are kept at most: 21 MB. */
 const MOST = 640;
