@@ -20,8 +20,8 @@ import { askFor, askNothing, withAsked } from '@/room/easel/hand/askedTool';
 import { Session, type Painter } from './session';
 import { fitView } from '@/room/easel/canvas/viewControl';
 
-export type Drawer =
-  'layers' | 'pieces' | 'sighting' | 'guides' | 'silhouette' | 'lamp' | 'compare' | 'tubes' | 'journal' | null;
+/** Id of the feature whose drawer is open. */
+export type Drawer = string | null;
 /** What can be laid over the lower part of the view, to choose from. */
 export type Panel = 'roll' | 'rack' | 'leaf' | 'sticks' | null;
 

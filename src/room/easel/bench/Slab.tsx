@@ -8,7 +8,7 @@ import { usePalette } from '@/room/colour/paletteStore';
 import { recipeWords } from '@/room/parts/recipeWords';
 import { mixtureOf, useEasel } from '@/room/easel/easelStore';
 import { PenReader, type PenGeometry } from '@/room/easel/canvas/pen';
-import { heldKeys } from '@/room/easel/canvas/useKeys';
+import { heldKeys } from '@/room/easel/canvas/heldKeys';
 import styles from '../easel.module.css';
 
 /** A hand that moves less than this, CSS pixels, presses the brush into the paint; one that moves farther mixes. */

@@ -15,7 +15,7 @@ import { solveFor } from '@/room/easel/compare/sampling';
 import { SightLayer } from '@/room/easel/sighting/SightLayer';
 import { useSight } from '@/room/easel/sighting/sightStore';
 import { readPhotoSpot } from '@/room/easel/compare/spots';
-import { heldKeys } from '@/room/easel/canvas/useKeys';
+import { heldKeys } from '@/room/easel/canvas/heldKeys';
 import { useEasel } from '@/room/easel/easelStore';
 import styles from '../easel.module.css';
 

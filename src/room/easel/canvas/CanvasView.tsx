@@ -2,7 +2,6 @@
 import { useEffect, useRef } from 'react';
 import { toolOf } from '@/core/tools/tools';
 import { cellToView, viewToCell, type View } from '@/core/picture/view';
-import type { PaintingSpec } from '@/core/film/painting';
 import type { Place } from '@/core/study/register';
 import { Footprint } from '@/room/easel/hand/Footprint';
 import { SampleTag } from '@/room/easel/compare/SampleTag';
@@ -10,14 +9,11 @@ import { askedViews, useEasel } from '@/room/easel/easelStore';
 import { PenReader, toMm, type PenGeometry } from './pen';
 import { fitView, panBy, previewMatrix, turnAt, zoomAt } from './viewControl';
 import { useKeyboardHand } from './useKeyboardHand';
-import { heldKeys } from './useKeys';
+import type { OverCanvas } from '@/room/easel/feature';
+import { FEATURES } from '@/room/easel/features';
+import { heldKeys } from './heldKeys';
 import { usePalette } from '@/room/colour/paletteStore';
 import { inParts } from '@/room/parts/recipeWords';
-import { GuideLayer } from '@/room/easel/sighting/GuideLayer';
-import { Lucida } from '@/room/easel/sighting/Lucida';
-import { PieceLayer } from '@/room/easel/pieces/PieceLayer';
-import { ShapeLayer } from '@/room/easel/silhouette/ShapeLayer';
-import { SightLayer } from '@/room/easel/sighting/SightLayer';
 import { guideInUse, useSight } from '@/room/easel/sighting/sightStore';
 import { CompareTag } from '@/room/easel/compare/CompareTag';
 import { useCompare } from '@/room/easel/compare/compareStore';
@@ -409,8 +405,8 @@ export function CanvasView() {
   );
 }
 
-/** What lies over the canvas for drawing: the photo seen through, guides, sights. */
-function Overlays({ view, spec }: { view: View; spec: PaintingSpec }) {
+/** What features draw over the canvas. */
+function Overlays({ view, spec }: Pick<OverCanvas, 'view' | 'spec'>) {
   const dpr = window.devicePixelRatio;
   const mmPerPx = 25.4 / spec.ppi;
   const toScreen = (p: Place): Place => {
@@ -421,13 +417,8 @@ function Overlays({ view, spec }: { view: View; spec: PaintingSpec }) {
     const cell = viewToCell(view, p.x * dpr, p.y * dpr);
     return { x: cell.x * mmPerPx, y: cell.y * mmPerPx };
   };
-  return (
-    <>
-      <Lucida canvas={spec} toScreen={toScreen} />
-      <SightLayer canvas={spec} toScreen={toScreen} toCanvas={toCanvas} name="canvas" width={view.width / dpr} />
-      <GuideLayer toScreen={toScreen} toCanvas={toCanvas} />
-      <PieceLayer toScreen={toScreen} toCanvas={toCanvas} />
-      <ShapeLayer toScreen={toScreen} toCanvas={toCanvas} />
-    </>
+  return FEATURES.map(
+    ({ id, Overlay }) =>
+      Overlay && <Overlay key={id} view={view} spec={spec} toScreen={toScreen} toCanvas={toCanvas} />,
   );
 }

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { useCompare } from '@/room/easel/compare/compareStore';
 import { useEasel } from '@/room/easel/easelStore';
 import { useSight } from '@/room/easel/sighting/sightStore';
-import { heldKeys, letGo } from './useKeys';
+import { heldKeys, letGo } from './heldKeys';
 
 describe('keys that are held', () => {
   it('are let go of when the window has the keys no more, with all that they showed', () => {

@@ -1,28 +1,15 @@
 'use client';
 import { useEffect } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { heldKeys, letGo } from './heldKeys';
+import { releaseHand } from '@/room/easel/features';
 import { useEasel } from '@/room/easel/easelStore';
 import { useCompare } from '@/room/easel/compare/compareStore';
-import { usePieces } from '@/room/easel/pieces/pieceStore';
-import { useShape } from '@/room/easel/silhouette/shapeStore';
 import { useSight } from '@/room/easel/sighting/sightStore';
 import { nextOf } from '@/core/tools/dials';
 import { toolOf } from '@/core/tools/tools';
 import { jarNow } from '@/room/easel/hand/jarStore';
 import { fitView, mirrored } from './viewControl';
-
-/** Keys that are held while the hand does something else. Read by the canvas at every event. */
-export const heldKeys = { space: false, sample: false, strength: false, compare: false };
-
-/** Everything that a held key shows or changes is over: its release is not heard once another window has the keys. */
-export function letGo(): void {
-  for (const key of Object.keys(heldKeys) as (keyof typeof heldKeys)[]) heldKeys[key] = false;
-  const { sampling, engine, set } = useEasel.getState();
-  if (sampling) set({ sampling: false, sample: undefined, photoSample: undefined });
-  useCompare.getState().hold(false);
-  useSight.getState().set({ held: false });
-  engine?.without([]);
-}
 
 /** The keys of the easel. Typing in a field is left alone. */
 export function useKeys(): void {
@@ -79,9 +66,7 @@ export function useKeys(): void {
   useHotkeys('c', () => get().togglePanel('leaf'));
   useHotkeys('escape', () => {
     get().set({ panel: null });
-    useSight.getState().choose(undefined);
-    useShape.getState().set({ way: undefined });
-    usePieces.getState().set({ way: undefined });
+    releaseHand();
   });
   useHotkeys(
     'b',

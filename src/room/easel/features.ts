@@ -1,0 +1,27 @@
+import { compare } from './compare/feature';
+import type { Feature } from './feature';
+import { journal } from './journal/feature';
+import { lamp } from './lamp/feature';
+import { layers } from './layers/feature';
+import { paints } from './paints/feature';
+import { pieces } from './pieces/feature';
+import { guides, sighting } from './sighting/feature';
+import { silhouette } from './silhouette/feature';
+
+/** Everything that the easel can do beside painting, in the order of the spine. */
+export const FEATURES: readonly Feature[] = [
+  layers,
+  pieces,
+  sighting,
+  guides,
+  silhouette,
+  lamp,
+  compare,
+  paints,
+  journal,
+];
+
+/** The hand paints again, whatever it was doing. */
+export function releaseHand(): void {
+  for (const { release } of FEATURES) release?.();
+}
