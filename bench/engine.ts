@@ -56,7 +56,7 @@ for (const [tool, px] of [['flat', 20], ['flat', 60], ['flat', 150], ['round', 6
   figures.pyramid = figure(() => pyramid.update(all), 512 * 512, 'px');
   const view = { width: 960, height: 606, centreX: 256, centreY: 256, zoom: 1.1, turn: 0.2, mirror: false };
   figures['draw a view of 960 x 606, turned'] = figure(
-    () => drawView(pyramid, s.painting.arena.u32, view, { left: 0, top: 0, right: 960, bottom: 606 }, 'none'),
+    () => drawView(pyramid, s.painting.arena.u32, view, { left: 0, top: 0, right: 960, bottom: 606 }),
     960 * 606,
     'px',
   );

@@ -1,8 +1,7 @@
 import { digest } from '@/core/journal/digest';
 import type { Painting } from '@/core/film/painting';
 import type { Studio } from '@/core/journal/studio';
-import { encodePng } from '@/core/formats/png';
-import { pictureRaster } from '@/core/formats/planes';
+import { EXPORTS } from '@/core/formats/exports/exports';
 import { histogramOf, paintedOutlines, pieceOf, selectionOutlines } from '@/core/picture/piece';
 import type { Picture } from '@/core/picture/picture';
 import { readAround } from '@/core/picture/readings';
@@ -73,13 +72,13 @@ const ANSWERERS: Answerers = {
 
   proof: ({ width, change }, { picture }) => retubeProof(picture, width, change),
 
-  png: ({ lit }, { studio: { painting }, plainly }) =>
-    plainly((plain) => encodePng(pictureRaster(plain, lit), painting.spec.ppi)),
-
-  async file({ title }, { studio, keeping, thumbnail, endWait }) {
-    const record = await readPainting(keeping.id);
-    return paintingFile(studio, keeping, title, record, thumbnail(), endWait);
-  },
+  export: ({ as, title }, { studio, keeping, plainly, thumbnail, endWait }) =>
+    EXPORTS[as].make({
+      plainly,
+      ppi: studio.painting.spec.ppi,
+      paintingFile: async () =>
+        paintingFile(studio, keeping, title, await readPainting(keeping.id), thumbnail(), endWait),
+    }),
 
   state(_, { studio, endWait }) {
     endWait();

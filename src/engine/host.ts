@@ -192,7 +192,7 @@ export class EngineHost {
     try {
       const { open, screen } = this;
       if (!open) throw new PainterError('The painting is still being opened.');
-      if (question.of === 'png') screen.colourAll();
+      if (question.of === 'export') screen.colourAll();
       const reply = await answerTo(id, question, {
         studio: open.studio,
         keeping: open.autosave.keeping,

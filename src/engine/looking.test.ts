@@ -41,7 +41,7 @@ it('files and the rack show the painting as it is, and a screen what is looked a
   const { page, id } = await twoLayers();
   const over = page.heard.findLast((m) => m.say === 'bench')!.bench.activeLayer;
   const png = async () => {
-    const { data, width, channels } = decode(await page.ask({ of: 'png', lit: false }));
+    const { data, width, channels } = decode(await page.ask({ of: 'export', as: 'png-unlit', title: '' }));
     const at = (Math.round((10 / 20) * 71) * width + Math.round(width / 2)) * channels;
     return [...data.slice(at, at + 3)];
   };

@@ -1,6 +1,7 @@
 import type { MassBalance } from '@/core/film/ledger';
 import type { Proof, TubeUsed } from '@/core/picture/tubesUsed';
 import type { SpotReading } from '@/core/picture/readings';
+import type { ExportId } from '@/core/formats/exports/exports';
 import type { Counts } from '@/core/study/histogram';
 
 /** What the page may ask the engine, each question with what it tells and what it is answered. */
@@ -45,8 +46,8 @@ interface Asked {
   readonly tubes: object;
   /** How it would look with one tube replaced, or as it is. */
   readonly proof: { readonly width: number; readonly change?: { from: string; to: string; factor: number } };
-  readonly png: { readonly lit: boolean };
-  readonly file: { readonly title: string };
+  /** The painting as a file. */
+  readonly export: { readonly as: ExportId; readonly title: string };
   readonly state: object;
   /** Whether everything so far is written: answered once it is. */
   readonly kept: object;
@@ -61,8 +62,7 @@ export interface Answers {
   readonly histogram: Counts;
   readonly tubes: TubeUsed[];
   readonly proof: Proof;
-  readonly png: Bytes;
-  readonly file: Bytes;
+  readonly export: Bytes;
   readonly state: { readonly digest: string; readonly mass: Record<string, MassBalance> };
   readonly kept: true;
 }

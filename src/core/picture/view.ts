@@ -1,11 +1,7 @@
 import type { PixelRect } from '@/core/film/pixelRect';
 import { maths } from '@/core/maths/maths';
 import type { Pyramid } from './pyramid';
-import { greyOfCode } from './valueView';
-import { wetCode } from './wetView';
-
-/** Looking aids that change what is seen: values only, or what is wet. */
-export type Aid = 'none' | 'values' | 'wet';
+import type { LookingAid } from './aids/definition';
 
 /**
  * How a painting is looked at: which of its cells is in the middle, how large, how turned. Mirroring turns the
@@ -66,6 +62,7 @@ export function rectInView(view: View, r: PixelRect): PixelRect {
 /**
  * Draws a rectangle of the view: every pixel looks through the view at the level of the pyramid that is just fine
  * enough, with linear interpolation. Pixels beside the painting are transparent.
+ * @param aid what it is looked through
  * @returns RGBA bytes of the rectangle
  */
 export function drawView(
@@ -73,7 +70,7 @@ export function drawView(
   u32: Uint32Array,
   view: View,
   r: PixelRect,
-  aid: Aid,
+  aid?: LookingAid,
 ): Uint8ClampedArray<ArrayBuffer> {
   const width = r.right - r.left;
   const height = r.bottom - r.top;
@@ -110,8 +107,7 @@ export function drawView(
       const top = at + y0 * w;
       const low = at + y1 * w;
       const code = between(between(u32[top + x0], u32[top + x1], sx), between(u32[low + x0], u32[low + x1], sx), sy);
-      out[y * width + x] =
-        aid === 'none' ? code : aid === 'values' ? greyOfCode(code) : wetCode(painting, code, px | 0, py | 0);
+      out[y * width + x] = aid ? aid.see(code, painting, px | 0, py | 0) : code;
     }
   }
   return new Uint8ClampedArray(out.buffer);

@@ -6,7 +6,8 @@ import { thumbnailPng } from '@/core/formats/thumbnail';
 import { Picture, type Light } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
 import { isPlain, type ViewOptions } from '@/core/picture/viewOptions';
-import { drawView, rectInView, type Aid, type View } from '@/core/picture/view';
+import { aidOf, type Aid } from '@/core/picture/aids/aids';
+import { drawView, rectInView, type View } from '@/core/picture/view';
 import type { FromWorker } from '@/engine/protocol';
 import { SlabPane } from './slabPane';
 import { StaleTiles } from './staleTiles';
@@ -224,7 +225,7 @@ export class Screen {
     const { view, serial, aid } = this.view;
     const { left, top, right, bottom } = this.dirty;
     if (!(right > left && bottom > top)) return;
-    const data = drawView(this.pyramid, this.painting.arena.u32, view, this.dirty, aid);
+    const data = drawView(this.pyramid, this.painting.arena.u32, view, this.dirty, aidOf(aid));
     this.dirty = noRect();
     this.framesOut++;
     const whole = left === 0 && top === 0 && right === view.width && bottom === view.height;

@@ -45,7 +45,7 @@ export class SlabPane {
   frame(): Extract<FromWorker, { say: 'slab-pixels' }> | undefined {
     if (!this.view || this.waiting || isEmpty(this.dirty)) return undefined;
     const { left, top, right, bottom } = this.dirty;
-    const data = drawView(this.pyramid, this.slab.arena.u32, this.view, this.dirty, 'none');
+    const data = drawView(this.pyramid, this.slab.arena.u32, this.view, this.dirty);
     this.dirty = noRect();
     this.waiting = true;
     const { width, height } = this.view;

@@ -4,6 +4,9 @@ import { Button, Dropdown, Space, Tooltip } from 'antd';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import { PainterError } from '@/core/errors';
+import type { ExportDefinition } from '@/core/formats/exports/definition';
+import { EXPORTS, type ExportId } from '@/core/formats/exports/exports';
+import { AID_IDS, AIDS } from '@/core/picture/aids/aids';
 import { amendPainting, type PaintingRecord } from '@/engine/keeping/shelf';
 import { fileName, saveFile } from '../parts/saveFile';
 import { isRaking, useEasel } from './easelStore';
@@ -35,18 +38,15 @@ export function Sill({ record }: { record: PaintingRecord }) {
   const notKept = useEasel((s) => s.notKept);
   const refused = useEasel((s) => s.refused);
 
-  const send = async (what: 'png' | 'png-unlit' | 'file') => {
+  const send = async (as: ExportId) => {
     const { engine: now } = useEasel.getState();
     if (!now) return;
     setTrouble('');
     setSending(true);
+    const { extension, type, whole }: ExportDefinition = EXPORTS[as];
     try {
-      if (what === 'file') {
-        saveFile(fileName(title, 'stigmos'), await now.ask({ of: 'file', title }), 'application/zip');
-        void amendPainting(record.id, { sentOutAt: Date.now() }).catch(() => {});
-      } else {
-        saveFile(fileName(title, 'png'), await now.ask({ of: 'png', lit: what === 'png' }), 'image/png');
-      }
+      saveFile(fileName(title, extension), await now.ask({ of: 'export', as, title }), type);
+      if (whole) void amendPainting(record.id, { sentOutAt: Date.now() }).catch(() => {});
     } catch (error) {
       setTrouble(error instanceof PainterError ? error.message : 'The file could not be made.');
     } finally {
@@ -125,24 +125,13 @@ export function Sill({ record }: { record: PaintingRecord }) {
         </Dropdown>
       </Space.Compact>
       <div className={styles.aids} role="group" aria-label="Looking aids">
-        <Tooltip title="See values only, on canvas and photo (V)">
-          <Button
-            type={aid === 'values' ? 'primary' : 'text'}
-            aria-pressed={aid === 'values'}
-            onClick={() => toggleAid('values')}
-          >
-            Value
-          </Button>
-        </Tooltip>
-        <Tooltip title="See what is wet (blue-green; water blue), damp (pale blue), tacky (amber) and dry (grey)">
-          <Button
-            type={aid === 'wet' ? 'primary' : 'text'}
-            aria-pressed={aid === 'wet'}
-            onClick={() => toggleAid('wet')}
-          >
-            Wet
-          </Button>
-        </Tooltip>
+        {AID_IDS.map((id) => (
+          <Tooltip key={id} title={AIDS[id].hint}>
+            <Button type={aid === id ? 'primary' : 'text'} aria-pressed={aid === id} onClick={() => toggleAid(id)}>
+              {AIDS[id].name}
+            </Button>
+          </Tooltip>
+        ))}
         <Tooltip title="A low lamp from the side shows the relief">
           <Button type={raking ? 'primary' : 'text'} aria-pressed={raking} onClick={toggleRaking}>
             Raking
@@ -171,12 +160,8 @@ export function Sill({ record }: { record: PaintingRecord }) {
       </div>
       <Dropdown
         menu={{
-          items: [
-            { key: 'png', label: 'PNG picture, lit as you see it' },
-            { key: 'png-unlit', label: 'PNG picture, colour only' },
-            { key: 'file', label: 'Painting file (.stigmos), with strokes and photos' },
-          ],
-          onClick: ({ key }) => void send(key as 'png'),
+          items: Object.entries(EXPORTS).map(([key, { label }]) => ({ key, label })),
+          onClick: ({ key }) => void send(key as ExportId),
         }}
         trigger={['click']}
       >

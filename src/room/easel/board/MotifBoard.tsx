@@ -1,4 +1,5 @@
 'use client';
+import { aidOf } from '@/core/picture/aids/aids';
 import { CloseOutlined, PictureOutlined } from '@ant-design/icons';
 import { Button, Dropdown, Segmented, Tooltip } from 'antd';
 import { useCallback, useEffect, useRef, useState } from 'react';
@@ -25,7 +26,7 @@ export function MotifBoard({ painting, photos }: { painting: string; photos: rea
   const [hung, setHung] = useState<Hung[]>([]);
   const [sights, setSights] = useState<Record<string, Sight>>({});
   const [trouble, setTrouble] = useState('');
-  const values = useEasel((s) => s.aid === 'values');
+  const values = useEasel((s) => aidOf(s.aid)?.greysPhotos === true);
   const { size, look, chosen, popped, change, hang: rehang, hangingOf } = useBoard();
   const popup = usePopup(popped, 'Motif board', () => change({ popped: false }));
 

@@ -6,6 +6,7 @@ import { releaseHand } from '@/room/easel/features';
 import { useEasel } from '@/room/easel/easelStore';
 import { useCompare } from '@/room/easel/compare/compareStore';
 import { useSight } from '@/room/easel/sighting/sightStore';
+import { AID_IDS, aidOf } from '@/core/picture/aids/aids';
 import { nextOf } from '@/core/tools/dials';
 import { toolOf } from '@/core/tools/tools';
 import { jarNow } from '@/room/easel/hand/jarStore';
@@ -55,7 +56,13 @@ export function useKeys(): void {
     apply(bench && toolOf(bench.tool.tool).wash ? { do: 'rinse', damp: bench.tool.water } : { do: 'rinse' });
   });
   useHotkeys('h', () => get().setClock(get().bench?.clock === 0 ? 1 : 0));
-  useHotkeys('v', () => get().toggleAid('values'));
+  useHotkeys(
+    AID_IDS.flatMap((id) => aidOf(id)?.key ?? []),
+    (event) => {
+      const aid = AID_IDS.find((id) => aidOf(id)?.key === event.key.toLowerCase());
+      if (aid) get().toggleAid(aid);
+    },
+  );
   useHotkeys('k', (event) => {
     const { bench, apply } = get();
     const way = bench && toolOf(bench.tool.tool).ways.find(({ key }) => key === event.key.toLowerCase());
