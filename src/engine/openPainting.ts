@@ -1,5 +1,6 @@
 import { isEmpty, noRect, type PixelRect } from '@/core/film/pixelRect';
-import { noChange, wholeRect, type Change } from '@/core/commands/change';
+import { noChange, type Change } from '@/core/commands/change';
+import { wholeRect } from '@/core/film/tilesIn';
 import type { Command } from '@/core/commands/commands';
 import { PainterError } from '@/core/errors';
 import type { Studio } from '@/core/journal/studio';

@@ -1,4 +1,4 @@
-import { wholeRect } from '@/core/commands/change';
+import { wholeRect } from '@/core/film/tilesIn';
 import { PainterError } from '@/core/errors';
 import { Autosave, notKeptSentence } from '@/engine/keeping/autosave';
 import { CatchUp } from '@/engine/undo/catchUp';

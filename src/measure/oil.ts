@@ -1,13 +1,13 @@
+import { fromAfar } from './fromAfar';
 import { deltaE2000 } from '@/core/colour/deltaE2000';
 import type { Mixture } from '@/core/colour/mixture';
 import type { CommandInput } from '@/core/commands/commands';
 import type { Studio } from '@/core/journal/studio';
 import type { SurfaceKind } from '@/core/surface/heightField';
-import { Picture } from '@/core/picture/picture';
 import { columnMeans, covered, meanOf, placeOn, raggedness, rowMeans, rowOf, spectrum, swath, type Swath, type Way } from './alongStroke'; // prettier-ignore
 import { groundFor, type Behaviour, type Ground, type Reading } from './behaviour';
 import { deviation, field, line, loaded, mean, meanLab, paint, values, type Area } from './bench';
-import { apart, seenFrom, tonesIn } from './tones';
+import { seenFrom } from './tones';
 import { first } from './thorough';
 
 /** What a painter in oil looks at in a stroke: how it opens, breaks, ends, and stands. */
@@ -401,23 +401,11 @@ const TRIALS: readonly (readonly [string, readonly CommandInput[]])[] = [
   ['a spray', [...loaded('spray', 8, BLUE, { body: 0.05, blend: 0, strength: 0.5 }), line(2, 7, 34, 7, 0.5)]],
 ];
 
-/** The same strokes at four times the resolution, seen from four times as far. */
-function fromAfar(ground: Ground): Reading[] {
-  return first(1, TRIALS).flatMap(([what, strokes]) => {
-    const [near, far] = [1, 4].map((scale) => {
-      const studio = groundFor({ ...ground, ppi: ground.ppi * scale }, 37, 14);
-      paint(studio, ...strokes);
-      const area: Area = [6, 4, 24, 6];
-      const picture = new Picture(studio.painting);
-      return [scale, Math.round(ground.ppi / 25.4) * scale].map((cells) => seenFrom(studio, area, cells, picture));
-    });
-    const colour = mean(near[1].colours.map((lab, i) => deltaE2000(lab, far[1].colours[i])));
-    return [
-      { what: `${what}: colour of square millimetres`, value: colour, unit: 'Delta E', most: 2 },
-      { what: `${what}: distance of the tones`, value: apart(tonesIn(near[0]), tonesIn(far[0])), unit: 'L*', most: 4 },
-    ];
-  });
-}
+/** Strokes at four times the resolution. */
+const finely = (ground: Ground): Reading[] =>
+  first(1, TRIALS).flatMap(([what, strokes]) =>
+    fromAfar(ground, what, strokes).filter(({ least }) => least === undefined),
+  );
 
 /** Readings in bundles of another size give the same stroke. */
 function bundled(ground: Ground): Reading[] {
@@ -460,7 +448,7 @@ export const OIL: readonly Behaviour[] = [
     says: 'A dark in wet light keeps its strength by lay-blend, evenly graded.',
     measure: darkIntoLight,
   },
-  { id: 'oil-from-afar', says: 'A stroke is the same at four times the resolution, seen from farther away.', measure: fromAfar }, // prettier-ignore
+  { id: 'oil-from-afar', says: 'A stroke is the same at four times the resolution, seen from farther away.', measure: finely }, // prettier-ignore
   { id: 'oil-readings', says: 'It does not matter how the readings of a stroke come.', measure: bundled },
   { id: 'held-spray', says: 'A spray that is held still goes on.', measure: held },
 ];

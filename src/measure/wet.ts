@@ -1,3 +1,4 @@
+import { WET_FROM_AFAR } from './wetFromAfar';
 import { findPigment, tubeAt } from '@/core/colour/pigments';
 import type { CommandInput } from '@/core/commands/commands';
 import type { Studio } from '@/core/journal/studio';
@@ -436,6 +437,7 @@ function begun(ground: Ground): Reading[] {
 
 const on = 'paper' as const;
 export const WET: readonly Behaviour[] = [
+  WET_FROM_AFAR,
   { id: 'granulation', says: 'A granulating wash flocks on several scales, and its edge wavers with a rim that swells and fades.', on, measure: grained },
   { id: 'stain', says: 'A staining wash is nearly even.', on, measure: stained },
   { id: 'lifting-order', says: 'Dense washes lift as little as they stain.', on, measure: lifting },

@@ -1,3 +1,4 @@
+import { tilesIn } from '@/core/film/tilesIn';
 import { hypot } from '@/core/maths/maths';
 import type { Guard } from './guard';
 import type { Layer } from './layer';
@@ -38,41 +39,39 @@ export function takeFromBelow(
   const top = Math.max(within.top, Math.floor(y - reach));
   const right = Math.min(within.right - 1, Math.ceil(x + reach));
   const bottom = Math.min(within.bottom - 1, Math.ceil(y + reach));
-  for (let ty = top >> 6; ty <= bottom >> 6; ty++) {
-    for (let tx = left >> 6; tx <= right >> 6; tx++) {
-      const index = ty * painting.tilesX + tx;
-      const tile = lower.tiles[index];
-      if (!tile?.volume) continue;
-      before(lower, index);
-      tile.version++;
-      const channel = tile.pigments.map((p) => w.pigments.indexOf(p));
-      for (let py = Math.max(top, ty * TILE); py <= Math.min(bottom, ty * TILE + TILE - 1); py++) {
-        for (let px = Math.max(left, tx * TILE); px <= Math.min(right, tx * TILE + TILE - 1); px++) {
-          const i = (py & 63) * TILE + (px & 63);
-          const um = f32[(tile.volume >> 2) + i];
-          if (um <= 0 || hypot(px + 0.5 - x, py + 0.5 - y) > reach) continue;
-          if (guard && guard.at(px, py) === 0) continue;
-          const cell = (py - w.y0) * w.width + px - w.x0;
-          const o = (w.film >> 2) + cell * w.stride;
-          const all = f32[o + n - 1] + um;
-          const share = um / all;
-          const body = (w.body >> 2) + cell;
-          f32[body] += share * (f32[(tile.body >> 2) + i] - f32[body]);
-          const cure = (w.cure >> 2) + cell;
-          const cured = tile.cure ? f32[(tile.cure >> 2) + i] : 0;
-          f32[cure] += share * (cured - f32[cure]);
-          w.curing ||= f32[cure] > 0;
-          f32[o + n - 1] = all;
-          f32[(tile.volume >> 2) + i] = 0;
-          // what was below carried this film; now it is part of it
-          f32[(w.relief >> 2) + cell] -= um;
-          if (tile.skinVolume) f32[(tile.skinVolume >> 2) + i] = 0;
-          channel.forEach((c, k) => {
-            f32[o + c] += f32[(tile.mass[k] >> 2) + i];
-            f32[(tile.mass[k] >> 2) + i] = 0;
-            if (tile.skinVolume) f32[(tile.skin[k] >> 2) + i] = 0;
-          });
-        }
+  const reached = { left, top, right: right + 1, bottom: bottom + 1 };
+  for (const { index, part } of tilesIn(reached, painting.tilesX)) {
+    const tile = lower.tiles[index];
+    if (!tile?.volume) continue;
+    before(lower, index);
+    tile.version++;
+    const channel = tile.pigments.map((p) => w.pigments.indexOf(p));
+    for (let py = part.top; py < part.bottom; py++) {
+      for (let px = part.left; px < part.right; px++) {
+        const i = (py & 63) * TILE + (px & 63);
+        const um = f32[(tile.volume >> 2) + i];
+        if (um <= 0 || hypot(px + 0.5 - x, py + 0.5 - y) > reach) continue;
+        if (guard && guard.at(px, py) === 0) continue;
+        const cell = (py - w.y0) * w.width + px - w.x0;
+        const o = (w.film >> 2) + cell * w.stride;
+        const all = f32[o + n - 1] + um;
+        const share = um / all;
+        const body = (w.body >> 2) + cell;
+        f32[body] += share * (f32[(tile.body >> 2) + i] - f32[body]);
+        const cure = (w.cure >> 2) + cell;
+        const cured = tile.cure ? f32[(tile.cure >> 2) + i] : 0;
+        f32[cure] += share * (cured - f32[cure]);
+        w.curing ||= f32[cure] > 0;
+        f32[o + n - 1] = all;
+        f32[(tile.volume >> 2) + i] = 0;
+        // what was below carried this film; now it is part of it
+        f32[(w.relief >> 2) + cell] -= um;
+        if (tile.skinVolume) f32[(tile.skinVolume >> 2) + i] = 0;
+        channel.forEach((c, k) => {
+          f32[o + c] += f32[(tile.mass[k] >> 2) + i];
+          f32[(tile.mass[k] >> 2) + i] = 0;
+          if (tile.skinVolume) f32[(tile.skin[k] >> 2) + i] = 0;
+        });
       }
     }
   }

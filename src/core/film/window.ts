@@ -2,7 +2,9 @@ import { addShare, gather, scatter, tidy, type Mover } from '@/core/film/packing
 import type { Guard } from './guard';
 import type { Layer } from './layer';
 import type { Painting } from './painting';
+import type { PixelRect } from './pixelRect';
 import { TILE } from './tile';
+import { tilesIn } from './tilesIn';
 import { takeFromBelow, tidyBelow, type Below } from './wetThrough';
 import { holdBack } from './windowGuard';
 import type { BeforeTile, CellRect, WindowPlanes } from './windowPlanes';
@@ -187,23 +189,16 @@ export class FilmWindow implements WindowPlanes {
   }
 
   /** Calls back for the tiles of the painting in a rectangle of the window, with the part of each that lies in it. */
-  private eachTile(d: CellRect, visit: (tx: number, ty: number, part: CellRect) => void): void {
+  private eachTile(d: CellRect, visit: (tx: number, ty: number, part: PixelRect) => void): void {
     if (!this.loaded || d.right < d.left) return;
     const { tilesX, tilesY } = this.painting;
-    const left = Math.max(0, this.x0 + d.left);
-    const top = Math.max(0, this.y0 + d.top);
-    const right = Math.min(tilesX * TILE - 1, this.x0 + d.right);
-    const bottom = Math.min(tilesY * TILE - 1, this.y0 + d.bottom);
-    for (let ty = top >> 6; ty <= bottom >> 6; ty++) {
-      for (let tx = left >> 6; tx <= right >> 6; tx++) {
-        visit(tx, ty, {
-          left: Math.max(left, tx * TILE),
-          top: Math.max(top, ty * TILE),
-          right: Math.min(right, tx * TILE + TILE - 1),
-          bottom: Math.min(bottom, ty * TILE + TILE - 1),
-        });
-      }
-    }
+    const inside = {
+      left: Math.max(0, this.x0 + d.left),
+      top: Math.max(0, this.y0 + d.top),
+      right: Math.min(tilesX * TILE, this.x0 + d.right + 1),
+      bottom: Math.min(tilesY * TILE, this.y0 + d.bottom + 1),
+    };
+    for (const { index, part } of tilesIn(inside, tilesX)) visit(index % tilesX, Math.floor(index / tilesX), part);
   }
 
   /** Gives the window's memory back. */

@@ -4,8 +4,9 @@ import { solidUnder } from '@/core/film/packing/solid';
 import type { Guard } from './guard';
 import type { Layer } from './layer';
 import type { Painting } from './painting';
+import type { PixelRect } from './pixelRect';
 import { PLANE_BYTES, TILE, type Tile } from './tile';
-import type { BeforeTile, CellRect, WindowPlanes } from './windowPlanes';
+import type { BeforeTile, WindowPlanes } from './windowPlanes';
 
 /** Masses below this (coats) are nothing: they would only make the processor slow (denormals). */
 const FLUSH_COATS = 1e-12;
@@ -190,8 +191,8 @@ export class WindowTiles {
     return max;
   }
 
-  /** Copies a part of a tile out of the window as it is, zeros and all. Cells of the painting, inclusive. */
-  show(tx: number, ty: number, part: CellRect): void {
+  /** Copies a part of a tile out of the window as it is, zeros and all. Cells of the painting. */
+  show(tx: number, ty: number, part: Readonly<PixelRect>): void {
     const { arena, tilesX } = this.painting;
     const index = ty * tilesX + tx;
     this.before(this.layer, index);
@@ -208,7 +209,7 @@ export class WindowTiles {
     const { f32 } = arena;
     const { stride } = this.w;
     this.listPlanes(tile);
-    const columns = part.right - part.left + 1;
+    const columns = part.right - part.left;
     const first = (this.w.film >> 2) + ((part.top - this.w.y0) * this.w.width + part.left - this.w.x0) * stride;
     const place = (part.top & 63) * TILE + (part.left & 63);
     this.mover.scatter(
@@ -220,9 +221,9 @@ export class WindowTiles {
       stride,
       this.w.width * stride,
       columns,
-      part.bottom - part.top + 1,
+      part.bottom - part.top,
     );
-    for (let y = part.top; y <= part.bottom; y++) {
+    for (let y = part.top; y < part.bottom; y++) {
       const from = (y - this.w.y0) * this.w.width + part.left - this.w.x0;
       const to = (y & 63) * TILE + (part.left & 63);
       const count = columns;

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { wholeRect } from '@/core/commands/change';
+import { wholeRect } from '@/core/film/tilesIn';
 import { Picture } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
 import { commandSchema } from '@/core/commands/commands';

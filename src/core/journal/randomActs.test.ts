@@ -4,7 +4,7 @@ import { albedoOf } from '@/core/picture/layers/albedo';
 import { randomAct, randomFrom } from '@/measure/randomActs';
 import { studioFor } from '@/measure/bench';
 import { first } from '@/measure/thorough';
-import { wholeRect } from '@/core/commands/change';
+import { wholeRect } from '@/core/film/tilesIn';
 import { commandSchema, type Command } from '@/core/commands/commands';
 import { digest } from './digest';
 import { PainterError } from '@/core/errors';

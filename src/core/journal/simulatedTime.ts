@@ -3,7 +3,8 @@ import { growRect, noRect } from '@/core/film/pixelRect';
 import { driesIn, dryTile, sealTile } from '@/core/flow/drying';
 import { Flow, flowOf } from '@/core/flow/flowing';
 import { STEP_SECONDS } from '@/core/flow/washRates';
-import { noChange, tileRect, type Change } from '@/core/commands/change';
+import { noChange, type Change } from '@/core/commands/change';
+import { tileRect } from '@/core/film/tilesIn';
 import type { TimeThatPasses } from '@/core/commands/workplace';
 import type { StudioState } from './state';
 

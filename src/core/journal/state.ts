@@ -7,7 +7,8 @@ import { makeSlab, SLAB } from '@/core/film/slab';
 import { Toolbox } from '@/core/tools/toolbox';
 import { TOOLS, type ToolId } from '@/core/tools/tools';
 import type { ToolSet } from '@/core/tools/toolSet';
-import { noChange, tileRect, wholeRect, type Change } from '@/core/commands/change';
+import { noChange, type Change } from '@/core/commands/change';
+import { tileRect, wholeRect } from '@/core/film/tilesIn';
 import type { Moment, Structure } from './moment';
 
 /** All that a studio is at one time: the painting, the slab beside it, the tools, the clock. */

@@ -1,5 +1,6 @@
 import type { Layer } from '@/core/film/layer';
-import { noChange, wholeRect, type Change } from '@/core/commands/change';
+import { noChange, type Change } from '@/core/commands/change';
+import { wholeRect } from '@/core/film/tilesIn';
 import type { Command } from '@/core/commands/commands';
 import { COMMANDS } from '@/core/commands/commands';
 import { PainterError } from '@/core/errors';

@@ -1,3 +1,4 @@
+import { tilesIn } from '@/core/film/tilesIn';
 import { TILE, TILE_CELLS } from '@/core/film/cells';
 import type { Layer } from '@/core/film/layer';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
@@ -124,32 +125,29 @@ export class LightStroke implements StrokeInProgress {
     const rate = 1 - maths.pow(1 - Math.min(0.99, FULL * point.pressure), this.spacing * 1.4);
     const inner = r * (1 - form.soft);
     const smear = form.smear ? this.pickUp(rect, cx, cy, r) : undefined;
-    for (let ty = rect.top >> 6; ty <= (rect.bottom - 1) >> 6; ty++) {
-      for (let tx = rect.left >> 6; tx <= (rect.right - 1) >> 6; tx++) {
-        const index = ty * tilesX + tx;
-        const own = this.tileAt(index);
-        const tile = layer.tiles[index]!;
-        tile.version++;
-        for (let py = Math.max(rect.top, ty * TILE); py < Math.min(rect.bottom, (ty + 1) * TILE); py++) {
-          for (let px = Math.max(rect.left, tx * TILE); px < Math.min(rect.right, (tx + 1) * TILE); px++) {
-            const d = hypot(px + 0.5 - cx, py + 0.5 - cy);
-            let share = d <= inner ? 1 : (r + 0.5 - d) / Math.max(1, r - inner);
-            if (share <= 0) continue;
-            share = share >= 1 ? 1 : share * share * (3 - 2 * share);
-            const cell = (py & 63) * TILE + (px & 63);
-            if (own.grain) share *= own.grain[cell];
-            const held = guard ? guard.at(px, py) : 1;
-            if (held === 0) continue;
-            if (smear) this.smearCell(tile, cell, smear, share * held * settings.strength * 0.5);
-            else {
-              // each mark closes a part of what is left up to its ceiling
-              const had = own.laid[cell];
-              const most = ceiling * Math.min(1, share * 1.5);
-              if (had >= most) continue;
-              const laid = had + (most - had) * rate * share;
-              own.laid[cell] = laid;
-              this.layCell(tile, own, cell, laid * held);
-            }
+    for (const { index, part } of tilesIn(rect, tilesX)) {
+      const own = this.tileAt(index);
+      const tile = layer.tiles[index]!;
+      tile.version++;
+      for (let py = part.top; py < part.bottom; py++) {
+        for (let px = part.left; px < part.right; px++) {
+          const d = hypot(px + 0.5 - cx, py + 0.5 - cy);
+          let share = d <= inner ? 1 : (r + 0.5 - d) / Math.max(1, r - inner);
+          if (share <= 0) continue;
+          share = share >= 1 ? 1 : share * share * (3 - 2 * share);
+          const cell = (py & 63) * TILE + (px & 63);
+          if (own.grain) share *= own.grain[cell];
+          const held = guard ? guard.at(px, py) : 1;
+          if (held === 0) continue;
+          if (smear) this.smearCell(tile, cell, smear, share * held * settings.strength * 0.5);
+          else {
+            // each mark closes a part of what is left up to its ceiling
+            const had = own.laid[cell];
+            const most = ceiling * Math.min(1, share * 1.5);
+            if (had >= most) continue;
+            const laid = had + (most - had) * rate * share;
+            own.laid[cell] = laid;
+            this.layCell(tile, own, cell, laid * held);
           }
         }
       }

@@ -1,3 +1,4 @@
+import { tilesIn } from '@/core/film/tilesIn';
 import { TILE } from '@/core/film/cells';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
 import type { Tile } from '@/core/film/tile';
@@ -80,18 +81,15 @@ export abstract class PlainStroke implements StrokeInProgress {
       right: Math.min(width, Math.ceil(cx + r + 1)),
       bottom: Math.min(height, Math.ceil(cy + r + 1)),
     };
-    for (let ty = rect.top >> 6; ty <= (rect.bottom - 1) >> 6; ty++) {
-      for (let tx = rect.left >> 6; tx <= (rect.right - 1) >> 6; tx++) {
-        const index = ty * tilesX + tx;
-        before(layer, index);
-        const tile = layer.ensureTile(index, arena);
-        if (!begin(tile, index)) continue;
-        tile.version++;
-        for (let py = Math.max(rect.top, ty * TILE); py < Math.min(rect.bottom, (ty + 1) * TILE); py++) {
-          for (let px = Math.max(rect.left, tx * TILE); px < Math.min(rect.right, (tx + 1) * TILE); px++) {
-            if (guard && guard.at(px, py) === 0) continue;
-            visit((py & 63) * TILE + (px & 63), px, py);
-          }
+    for (const { index, part } of tilesIn(rect, tilesX)) {
+      before(layer, index);
+      const tile = layer.ensureTile(index, arena);
+      if (!begin(tile, index)) continue;
+      tile.version++;
+      for (let py = part.top; py < part.bottom; py++) {
+        for (let px = part.left; px < part.right; px++) {
+          if (guard && guard.at(px, py) === 0) continue;
+          visit((py & 63) * TILE + (px & 63), px, py);
         }
       }
     }

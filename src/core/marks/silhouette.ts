@@ -1,3 +1,4 @@
+import { tilesIn } from '@/core/film/tilesIn';
 import { normalise, type Mixture } from '@/core/colour/mixture';
 import { pigmentIndex } from '@/core/colour/pigments';
 import type { Layer } from '@/core/film/layer';
@@ -30,30 +31,24 @@ abstract class CellMask {
     make: boolean,
     visit: (tile: Tile, cells: (each: (cell: number, share: number, px: number, py: number) => void) => void) => void,
   ): PixelRect {
-    // prettier-ignore
-    const { left, top, right, bottom } = this.rect;
     const changed = noRect();
-    if (right <= left || bottom <= top) return changed;
-    for (let ty = top >> 6; ty <= (bottom - 1) >> 6; ty++) {
-      for (let tx = left >> 6; tx <= (right - 1) >> 6; tx++) {
-        const index = ty * painting.tilesX + tx;
-        if (!make && !layer.tiles[index]) continue;
-        before(layer, index);
-        const tile = layer.ensureTile(index, painting.arena);
-        const selected = painting.selected ? (painting.selection.tiles[index]?.mask ?? null) : undefined;
-        visit(tile, (each) => {
-          if (selected === null) return;
-          for (let py = Math.max(top, ty * TILE); py < Math.min(bottom, (ty + 1) * TILE); py++) {
-            for (let px = Math.max(left, tx * TILE); px < Math.min(right, (tx + 1) * TILE); px++) {
-              const cell = (py & 63) * TILE + (px & 63);
-              const share = this.at(px, py) * (selected ? selected[cell] / 255 : 1);
-              if (share > 0.001) each(cell, share, px, py);
-            }
+    for (const { index, part } of tilesIn(this.rect, painting.tilesX)) {
+      if (!make && !layer.tiles[index]) continue;
+      before(layer, index);
+      const tile = layer.ensureTile(index, painting.arena);
+      const selected = painting.selected ? (painting.selection.tiles[index]?.mask ?? null) : undefined;
+      visit(tile, (each) => {
+        if (selected === null) return;
+        for (let py = part.top; py < part.bottom; py++) {
+          for (let px = part.left; px < part.right; px++) {
+            const cell = (py & 63) * TILE + (px & 63);
+            const share = this.at(px, py) * (selected ? selected[cell] / 255 : 1);
+            if (share > 0.001) each(cell, share, px, py);
           }
-        });
-        tile.version++;
-        growRect(changed, { left: Math.max(left, tx * TILE), top: Math.max(top, ty * TILE), right: Math.min(right, (tx + 1) * TILE), bottom: Math.min(bottom, (ty + 1) * TILE) }); // prettier-ignore
-      }
+        }
+      });
+      tile.version++;
+      growRect(changed, part);
     }
     return changed;
   }

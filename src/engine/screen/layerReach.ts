@@ -1,6 +1,6 @@
 import type { Painting } from '@/core/film/painting';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
-import { tileRect, wholeRect } from '@/core/commands/change';
+import { tileRect, wholeRect } from '@/core/film/tilesIn';
 
 /** Cells whose picture may be another when layers are left out of it or come back: where they have anything. */
 export function layerReach(painting: Painting, ids: readonly string[]): PixelRect {

@@ -1,7 +1,7 @@
 import type { Painting } from '@/core/film/painting';
 import { growRect, isEmpty, noRect, type PixelRect } from '@/core/film/pixelRect';
 import type { Studio } from '@/core/journal/studio';
-import { tileRect, wholeRect } from '@/core/commands/change';
+import { tileRect, wholeRect } from '@/core/film/tilesIn';
 import { thumbnailPng } from '@/core/formats/thumbnail';
 import { Picture, type Light } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';

@@ -3,7 +3,8 @@ import { masstoneLinear, type Mixture } from '@/core/colour/mixture';
 import { Guard } from '@/core/film/guard';
 import type { Painting } from '@/core/film/painting';
 import { writeMask, writePixels } from '@/core/film/carrying/raster';
-import { noChange, wholeRect, type Change } from '@/core/commands/change';
+import { noChange, type Change } from '@/core/commands/change';
+import { wholeRect } from '@/core/film/tilesIn';
 import { layerForLight } from '@/core/commands/target';
 import type { Workplace } from '@/core/commands/workplace';
 

@@ -11,7 +11,7 @@ import { Picture } from '@/core/picture/picture';
 import { readSpot } from '@/core/picture/readings';
 import { line, loaded, paint, studioFor } from '@/measure/bench';
 import { runs } from '@/measure/thorough';
-import { wholeRect } from '@/core/commands/change';
+import { wholeRect } from '@/core/film/tilesIn';
 import { commandSchema, type Command, type CommandInput } from '@/core/commands/commands';
 import { digest } from '@/core/journal/digest';
 import { PainterError } from '@/core/errors';

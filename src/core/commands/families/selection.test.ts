@@ -4,7 +4,7 @@ import { albedoOf } from '@/core/picture/layers/albedo';
 import { Picture } from '@/core/picture/picture';
 import { line, loaded, paint, studioFor } from '@/measure/bench';
 import type { PaintingSpec } from '@/core/film/painting';
-import { wholeRect } from '@/core/commands/change';
+import { wholeRect } from '@/core/film/tilesIn';
 import { commandSchema, type CommandInput } from '@/core/commands/commands';
 import { selectionRaster } from '@/core/commands/families/selecting';
 import { Studio } from '@/core/journal/studio';

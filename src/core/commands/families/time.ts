@@ -1,7 +1,8 @@
 import { z } from '@/core/schema';
 import { mist as sprayMist } from '@/core/flow/mist';
 import { unit } from '@/core/schemaParts';
-import { noChange, wholeRect } from '@/core/commands/change';
+import { noChange } from '@/core/commands/change';
+import { wholeRect } from '@/core/film/tilesIn';
 import { defineCommand } from '@/core/commands/definition';
 import { layerForPaint } from '@/core/commands/target';
 

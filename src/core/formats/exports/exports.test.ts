@@ -1,6 +1,6 @@
 import { decode } from 'fast-png';
 import { expect, it } from 'vitest';
-import { wholeRect } from '@/core/commands/change';
+import { wholeRect } from '@/core/film/tilesIn';
 import { Picture } from '@/core/picture/picture';
 import { studioFor } from '@/measure/bench';
 import type { ExportDefinition, SentOut } from './definition';

@@ -1,3 +1,4 @@
+import { tilesIn } from '@/core/film/tilesIn';
 import { TILE } from '@/core/film/cells';
 import type { PixelRect } from '@/core/film/pixelRect';
 import type { FilmWindow } from '@/core/film/window';
@@ -46,33 +47,31 @@ export class DustUp {
     const top = Math.max(within.top, Math.floor(y - reach));
     const right = Math.min(within.right - 1, Math.ceil(x + reach));
     const bottom = Math.min(within.bottom - 1, Math.ceil(y + reach));
-    for (let ty = top >> 6; ty <= bottom >> 6; ty++) {
-      for (let tx = left >> 6; tx <= right >> 6; tx++) {
-        const index = ty * painting.tilesX + tx;
-        const tile = layer.tiles[index];
-        const wash = tile?.wash;
-        if (!tile || !wash?.dusty) continue;
-        before(layer, index);
-        tile.version++;
-        const planes = wash.pigments.flatMap((pigment, k) =>
-          [wash.coats.loose[k], wash.coats.pressed[k]].flatMap((plane) =>
-            plane ? [{ plane: plane >> 2, channel: window.pigments.indexOf(pigment), um: dustUm(pigment) }] : [],
-          ),
-        );
-        for (let py = Math.max(top, ty * TILE); py <= Math.min(bottom, ty * TILE + TILE - 1); py++) {
-          for (let px = Math.max(left, tx * TILE); px <= Math.min(right, tx * TILE + TILE - 1); px++) {
-            const at = (py - window.y0) * window.width + px - window.x0;
-            const film = (window.film >> 2) + at * window.stride;
-            const volume = film + window.channels - 1;
-            if (f32[volume] < WET_UM || f32[(window.laid >> 2) + at] <= 0) continue;
-            if (hypot(px + 0.5 - x, py + 0.5 - y) > reach || (guard && guard.at(px, py) === 0)) continue;
-            const cell = (py & 63) * TILE + (px & 63);
-            for (const { plane, channel, um } of planes) {
-              const up = f32[plane + cell] * share;
-              f32[plane + cell] -= up;
-              f32[film + channel] += up;
-              f32[volume] += up * um;
-            }
+    const reached = { left, top, right: right + 1, bottom: bottom + 1 };
+    for (const { index, part } of tilesIn(reached, painting.tilesX)) {
+      const tile = layer.tiles[index];
+      const wash = tile?.wash;
+      if (!tile || !wash?.dusty) continue;
+      before(layer, index);
+      tile.version++;
+      const planes = wash.pigments.flatMap((pigment, k) =>
+        [wash.coats.loose[k], wash.coats.pressed[k]].flatMap((plane) =>
+          plane ? [{ plane: plane >> 2, channel: window.pigments.indexOf(pigment), um: dustUm(pigment) }] : [],
+        ),
+      );
+      for (let py = part.top; py < part.bottom; py++) {
+        for (let px = part.left; px < part.right; px++) {
+          const at = (py - window.y0) * window.width + px - window.x0;
+          const film = (window.film >> 2) + at * window.stride;
+          const volume = film + window.channels - 1;
+          if (f32[volume] < WET_UM || f32[(window.laid >> 2) + at] <= 0) continue;
+          if (hypot(px + 0.5 - x, py + 0.5 - y) > reach || (guard && guard.at(px, py) === 0)) continue;
+          const cell = (py & 63) * TILE + (px & 63);
+          for (const { plane, channel, um } of planes) {
+            const up = f32[plane + cell] * share;
+            f32[plane + cell] -= up;
+            f32[film + channel] += up;
+            f32[volume] += up * um;
           }
         }
       }

@@ -1,3 +1,4 @@
+import { tilesIn } from '@/core/film/tilesIn';
 import { GRAPHITE, pigmentIndex } from '@/core/colour/pigments';
 import { FRAME, flowFactor, WASH_UM, WET } from '@/core/film/basin';
 import { TILE } from '@/core/film/cells';
@@ -82,19 +83,12 @@ export class WashTip {
     if (x1 < x0 || y1 < y0) return;
     let used = 0;
     const gains = new Map<number, number>();
-    for (let ty = y0 >> 6; ty <= y1 >> 6; ty++) {
-      for (let tx = x0 >> 6; tx <= x1 >> 6; tx++) {
-        const rect = {
-          left: Math.max(x0, tx * TILE),
-          top: Math.max(y0, ty * TILE),
-          right: Math.min(x1 + 1, (tx + 1) * TILE),
-          bottom: Math.min(y1 + 1, (ty + 1) * TILE),
-        };
-        used += this.touchTile(ty * tilesX + tx, rect, t, film, gains, load.water - used);
-      }
+    const touched = { left: x0, top: y0, right: x1 + 1, bottom: y1 + 1 };
+    for (const { index, part } of tilesIn(touched, tilesX)) {
+      used += this.touchTile(index, part, t, film, gains, load.water - used);
     }
     load.gave(used, gains, this.strength * (1 - this.blend));
-    growRect(this.touched, { left: x0, top: y0, right: x1 + 1, bottom: y1 + 1 });
+    growRect(this.touched, touched);
   }
 
   /** How far a touch reaches to the left, up, right and down, mm. */

@@ -3,7 +3,7 @@ import { field, paint, studioFor } from '@/measure/bench';
 import { Picture } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
 import { drawView } from '@/core/picture/view';
-import { wholeRect } from '@/core/commands/change';
+import { wholeRect } from '@/core/film/tilesIn';
 import { AID_IDS, AIDS, aidOf } from './aids';
 import type { LookingAid } from './definition';
 

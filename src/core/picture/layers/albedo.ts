@@ -1,3 +1,4 @@
+import { tileRect, tilesIn } from '@/core/film/tilesIn';
 import { BANDS } from '@/core/colour/bands';
 import { encodeSrgb, type Triple } from '@/core/colour/colorimetry';
 import { K2, VEIL } from '@/core/colour/kubelkaMunk';
@@ -121,13 +122,7 @@ export class Albedo {
 
   /** Calls back for the tiles in a rectangle, with the cells of each that lie on the painting. */
   eachTile(r: PixelRect, visit: (index: number, whole: PixelRect) => void): void {
-    const { tilesX, width, height } = this.painting;
-    for (let ty = r.top >> 6; ty <= (r.bottom - 1) >> 6; ty++) {
-      for (let tx = r.left >> 6; tx <= (r.right - 1) >> 6; tx++) {
-        const [left, top] = [tx * TILE, ty * TILE];
-        visit(ty * tilesX + tx, { left, top, right: Math.min(width, left + TILE), bottom: Math.min(height, top + TILE) }); // prettier-ignore
-      }
-    }
+    for (const { index } of tilesIn(r, this.painting.tilesX)) visit(index, tileRect(this.painting, index));
   }
 
   private toCodes(block: Block, out: number, outRow: number): void {

@@ -1,3 +1,4 @@
+import { tilesIn } from '@/core/film/tilesIn';
 import { encodeFast } from '@/core/colour/rgbBands';
 import { decodeSrgb } from '@/core/colour/colorimetry';
 import { TILE } from '@/core/film/cells';
@@ -76,10 +77,8 @@ export class BlurStages {
     const w = from.right - from.left;
     const h = from.bottom - from.top;
     if (w <= 0 || h <= 0) return;
-    for (let ty = to.top >> 6; ty <= (to.bottom - 1) >> 6; ty++) {
-      for (let tx = to.left >> 6; tx <= (to.right - 1) >> 6; tx++) {
-        made[ty * tilesX + tx] = (made[ty * tilesX + tx] ?? 0) + 1;
-      }
+    for (const { index } of tilesIn(to, tilesX)) {
+      made[index] = (made[index] ?? 0) + 1;
     }
     const planes = [0, 1, 2].map(() => new Float32Array(w * h));
     for (let y = 0; y < h; y++) {

@@ -7,7 +7,7 @@ import { deltaE2000 } from '@/core/colour/deltaE2000';
 import { filmReflectance } from '@/core/colour/kubelkaMunk';
 import { bandsToLinear } from '@/core/colour/mixture';
 import { pigmentIndex } from '@/core/colour/pigments';
-import { wholeRect } from '@/core/commands/change';
+import { wholeRect } from '@/core/film/tilesIn';
 import { commandSchema, type CommandInput } from '@/core/commands/commands';
 import { Studio } from '@/core/journal/studio';
 import { latticeHash } from '@/core/surface/noise';
