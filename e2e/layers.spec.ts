@@ -29,8 +29,13 @@ const names = async (page: Page) =>
 
 /** Adds a layer by the menu. */
 async function add(page: Page, label: string): Promise<void> {
+  const choice = page.getByRole('menuitem', { name: label, exact: true });
   await drawer(page).getByRole('button', { name: 'Add a layer' }).click();
-  await page.getByRole('menuitem', { name: label, exact: true }).click();
+  // a menu that is still opening may miss a click
+  await expect(async () => {
+    await choice.click({ timeout: 2000 });
+    await expect(choice).toBeHidden({ timeout: 2000 });
+  }).toPass();
 }
 
 /** Pulls the mouse over the canvas, CSS pixels from its corner. */
