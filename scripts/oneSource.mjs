@@ -1,15 +1,16 @@
-/** ESLint rule: a module is imported through the one file that sets it up. */
+/** ESLint rule: some modules are imported through the one file that sets each up. */
 export const oneSource = {
   meta: {
     type: 'problem',
     messages: { through: 'Import this from "{{instead}}", where it is set up.' },
-    schema: [{ type: 'object', properties: { module: { type: 'string' }, instead: { type: 'string' } } }],
+    schema: [{ type: 'object', additionalProperties: { type: 'string' } }],
   },
   create(context) {
-    const [{ module, instead }] = context.options;
+    const [insteadOf] = context.options;
     return {
       ImportDeclaration(node) {
-        if (node.source.value === module) context.report({ node, messageId: 'through', data: { instead } });
+        const instead = insteadOf[node.source.value];
+        if (instead) context.report({ node, messageId: 'through', data: { instead } });
       },
     };
   },

@@ -2,72 +2,19 @@ import { fromAfar } from './fromAfar';
 import { deltaE2000 } from '@/core/colour/deltaE2000';
 import type { Mixture } from '@/core/colour/mixture';
 import type { CommandInput } from '@/core/commands/commands';
-import type { Studio } from '@/core/journal/studio';
-import type { SurfaceKind } from '@/core/surface/heightField';
-import { columnMeans, covered, meanOf, placeOn, raggedness, rowMeans, rowOf, spectrum, swath, type Swath, type Way } from './alongStroke'; // prettier-ignore
+import { columnMeans, covered, meanOf, placeOn, raggedness, rowMeans, rowOf, swath, type Swath } from './alongStroke';
 import { groundFor, type Behaviour, type Ground, type Reading } from './behaviour';
 import { deviation, field, line, loaded, mean, meanLab, paint, values, type Area } from './bench';
 import { seenFrom } from './tones';
 import { first } from './thorough';
+import { WEAVES, drawn, laid, powers } from './oilStrokes';
+import { slab, runsOut, scraper } from './blades';
 
 /** What a painter in oil looks at in a stroke: how it opens, breaks, ends, and stands. */
 const BLUE: Mixture = { PB29: 1, PW6: 1 };
 const WHITE: Mixture = { PW6: 1, PY35: 1 };
 
-/** Distance of threads, warp and weft, mm. */
-const WEAVES: Partial<Record<SurfaceKind, readonly [number, number]>> = {
-  'linen-fine': [0.8, 0.85],
-  'linen-coarse': [1.32, 1.45],
-};
-
-interface Hand {
-  readonly pressure?: number;
-  readonly last?: number;
-  /** mm/s */
-  readonly speed?: number;
-}
-
-/** A stroke along a way with an even hand, or with one whose pressure changes evenly. */
-export function drawn(
-  way: Way,
-  length: number,
-  { pressure = 0.6, last = pressure, speed = 90 }: Hand = {},
-): CommandInput {
-  const samples = Array.from({ length: 61 }, (_, i) => {
-    const s = i / 60;
-    return [(1000 * length * s) / speed, ...placeOn(way, s * length), pressure + (last - pressure) * s];
-  });
-  return { do: 'stroke', samples };
-}
-
-/** A canvas that a stroke in a direction fits on, and its way. */
-function laid(ground: Ground, length: number, width: number, degrees: number): { studio: Studio; way: Way } {
-  const angle = (degrees * Math.PI) / 180;
-  const [c, s] = [Math.abs(Math.cos(angle)), Math.abs(Math.sin(angle))];
-  const margin = 6;
-  const studio = groundFor(ground, length * c + width * s + 2 * margin, length * s + width * c + 2 * margin);
-  return { studio, way: { x: margin + (width / 2) * s, y: margin + (width / 2) * c, angle } };
-}
-
 const ANGLES = [0, 23, 45, 90] as const;
-
-/** Shares of the power of a broken stroke: on the lattice of the weave, and in streaks along the stroke. */
-function powers(cover: Swath, [px, py]: readonly [number, number]) {
-  const near = (f: number, p: number) => Math.abs(Math.abs(f) - 1 / p) < 0.12 / p;
-  const low = (f: number, p: number) => Math.abs(f) < 0.35 / p;
-  const [c, s] = [Math.cos(cover.angle), Math.sin(cover.angle)];
-  let [lattice, streaks, all] = [0, 0, 0];
-  spectrum(cover).each((along, across, power) => {
-    // the weave lies as the canvas does
-    const [fx, fy] = [c * along - s * across, s * along + c * across];
-    all += power;
-    const streak = Math.abs(along) < 0.25 && Math.abs(across) > 0.25;
-    if (streak) streaks += power;
-    const atThreads = (near(fx, px) && (near(fy, py) || low(fy, py))) || (near(fy, py) && low(fx, px)) || (near(fx, 2 * px) && near(fy, 2 * py)); // prettier-ignore
-    if (atThreads && !streak) lattice += power;
-  });
-  return { lattice: lattice / all, streaks: streaks / all };
-}
 
 function broken(ground: Ground): Reading[] {
   const weave = WEAVES[ground.surface];
@@ -292,63 +239,6 @@ function correlate(a: Float64Array, b: Float64Array): number {
     bb += (b[i] - mb) ** 2;
   });
   return ab / Math.sqrt(aa * bb + 1e-30);
-}
-
-function slab(ground: Ground): Reading[] {
-  const { studio, way } = laid(ground, 65, 20, 0);
-  paint(studio, { do: 'tool', tool: 'knife', sizeMm: 17, body: 0.9, hold: 'flat' }, { do: 'rinse' }, { do: 'load', mixture: { PB28: 1, PW6: 2 }, amount: 1 }, drawn(way, 65)); // prettier-ignore
-  const inside = swath(studio, way, 15, 50, 6);
-  const all = swath(studio, way, -6, 66, 7);
-  const starts = Array.from({ length: all.across }, (_, j) => Math.max(0, rowOf(all, j).findIndex((v) => v > 40)) * all.mmPerPx); // prettier-ignore
-  return [
-    { what: 'variation of a slab', value: deviation([...inside.values]) / meanOf(inside), least: 0.07, most: 0.14 },
-    { what: 'raggedness of its start', value: raggedness(starts), unit: 'mm', least: 0.05 },
-  ];
-}
-
-/** What is left on a knife hangs in strings, which it leaves along its way and not on every crest of the weave. */
-function runsOut(ground: Ground): Reading[] {
-  const weave = WEAVES[ground.surface];
-  const { studio, way } = laid(ground, 90, 20, 0);
-  paint(studio, { do: 'tool', tool: 'knife', sizeMm: 17, body: 0.6, hold: 'flat' }, { do: 'rinse' }, { do: 'load', mixture: { PB28: 1, PW6: 2 }, amount: 0.15 }, drawn(way, 90, { pressure: 0.4 })); // prettier-ignore
-  const windows = Array.from({ length: 11 }, (_, k) => covered(swath(studio, way, 6 * k, 6 * k + 20, 6)));
-  const tail = windows.reduce((a, b) => (Math.abs(meanOf(b) - 0.35) < Math.abs(meanOf(a) - 0.35) ? b : a));
-  const across = deviation(rowMeans(tail)) ** 2;
-  const along = deviation(columnMeans(tail)) ** 2;
-  const readings: Reading[] = [{ what: 'variance across to along', value: across / along, least: 0.08 }];
-  if (!weave) return readings;
-  const { lattice, streaks } = powers(tail, weave);
-  return [
-    ...readings,
-    { what: 'power on the lattice of the weave', value: lattice, most: 0.055 },
-    { what: 'power in streaks along the way', value: streaks, least: 0.2 },
-  ];
-}
-
-/** Share of a film that a scraper leaves. */
-function scraped(ground: Ground, pressure: number): number {
-  const studio = groundFor(ground, 60, 40);
-  const um = 220;
-  paint(
-    studio,
-    { do: 'silhouette', outline: [[6, 8], [54, 8], [54, 32], [6, 32]], mixture: { PR101I: 1 }, thicknessUm: um }, // prettier-ignore
-    { do: 'tool', tool: 'scraper', sizeMm: 17 },
-    drawn({ x: 30, y: 3, angle: Math.PI / 2 }, 34, { pressure }),
-  );
-  return mean(values(studio, 'volume', [24, 14, 12, 12])) / um;
-}
-
-function scraper(ground: Ground): Reading[] {
-  const rough = ground.surface === 'linen-coarse';
-  return [
-    { what: 'left by a scraper at half pressure', value: scraped(ground, 0.5), least: 0.15, most: rough ? 0.35 : 0.3 },
-    {
-      what: 'left by a pressed scraper',
-      value: scraped(ground, 1),
-      least: rough ? 0.08 : 0,
-      most: rough ? 0.2 : ground.surface === 'panel' ? 0.08 : 0.14,
-    },
-  ];
 }
 
 function held(ground: Ground): Reading[] {

@@ -1,52 +1,26 @@
 import { WET_FROM_AFAR } from './wetFromAfar';
 import { findPigment, tubeAt } from '@/core/colour/pigments';
-import type { CommandInput } from '@/core/commands/commands';
-import type { Studio } from '@/core/journal/studio';
 import { groundFor, type Behaviour, type Ground, type Reading } from './behaviour';
 import { deviation, mean, paint } from './bench';
-import { areaOf, blurredBy, cut, mapped, perimeter, quantile, rankCorrelation, sharesBySize, spreadOf, togetherLength, type Plane } from './plane'; // prettier-ignore
+import {
+  areaOf,
+  blurredBy,
+  cut,
+  mapped,
+  perimeter,
+  quantile,
+  rankCorrelation,
+  sharesBySize,
+  spreadOf,
+  togetherLength,
+  type Plane,
+} from './plane';
 import { first, THOROUGH } from './thorough';
-import { coatsAt, dipped, massError, waterError } from './washBench';
+import { dipped, massError, waterError } from './washBench';
+import { DRY, wait, laid, line, drop, flatWash } from './wetSheet';
+import { sectors, drops, heldPipette } from './wetDrops';
 
 /** Watercolour as a painter judges it: grain, edges, what flows and meets, what can be lifted, drops and dry brush. */
-
-const DRY: CommandInput = { do: 'dry' };
-const wait = (seconds: number): CommandInput => ({ do: 'wait', seconds });
-
-/** Coats of a pigment over the whole sheet, however it lies there. */
-function laid(studio: Studio, id: string): Plane {
-  const { width, height, mmPerPx } = studio.painting;
-  const values = new Float64Array(width * height);
-  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) values[y * width + x] = coatsAt(studio, id, x, y);
-  return { width, height, values, mmPerPx };
-}
-
-const line = (x0: number, y0: number, x1: number, y1: number, ms = 900, pressure = 0.7): CommandInput => ({
-  do: 'stroke',
-  samples: Array.from({ length: 31 }, (_, k) => [(ms * k) / 30, x0 + ((x1 - x0) * k) / 30, y0 + ((y1 - y0) * k) / 30, pressure]), // prettier-ignore
-});
-const drop = (x: number, y: number, pressure = 0.7, ms = 250): CommandInput => ({
-  do: 'stroke',
-  samples: [[0, x, y, pressure], [ms, x + 0.05, y, pressure]], // prettier-ignore
-});
-
-/** A wash laid by a flat, loaded for each stroke, with straight sides. */
-function flatWash(
-  id: string,
-  [x, y, w, h]: readonly [number, number, number, number],
-  wet: { size?: number; water?: number; strength?: number } = {},
-): CommandInput[] {
-  const { size = 13.7, water = 0.8, strength = 0.5 } = wet;
-  const out: CommandInput[] = [];
-  for (let at = y + size / 2, k = 0; ; k++) {
-    out.push(
-      ...dipped('wash-flat', size, { [id]: 1 }, { water, strength }),
-      k % 2 ? line(x + w, at, x, at) : line(x, at, x + w, at),
-    );
-    if (at + size / 2 >= y + h - 0.2) return out;
-    at = Math.min(at + size * 0.72, y + h - size / 2);
-  }
-}
 
 /** Where a wash begins and how dark its rim is there, along its left and its lower edge. */
 function edges(sheet: Plane, [x, y, w, h]: readonly [number, number, number, number]) {
@@ -175,45 +149,6 @@ function ring(ground: Ground): Reading[] {
   ];
 }
 
-/** Around a place: the mean of the darkest in each direction, where that is, and what is inside it. */
-function sectors({ width, values, mmPerPx }: Plane, x: number, y: number, most: number, count = 48) {
-  const step = 0.4;
-  const rings = Math.round(most / step);
-  const sums = Array.from({ length: count }, () => new Float64Array(rings));
-  const cells = Array.from({ length: count }, () => new Float64Array(rings));
-  const reach = Math.floor(most / mmPerPx);
-  const cx = Math.round(x / mmPerPx);
-  const cy = Math.round(y / mmPerPx);
-  for (let j = -reach; j <= reach; j++) {
-    for (let i = -reach; i <= reach; i++) {
-      const r = Math.floor((Math.hypot(i, j) * mmPerPx) / step);
-      if (r >= rings) continue;
-      const s = Math.min(count - 1, Math.floor(((Math.atan2(j, i) + Math.PI) / (2 * Math.PI)) * count));
-      sums[s][r] += values[(cy + j) * width + cx + i];
-      cells[s][r]++;
-    }
-  }
-  const at: number[] = [];
-  const rims: number[] = [];
-  sums.forEach((sum, s) => {
-    let best = 2;
-    const value = (r: number) => (cells[s][r] > 0 ? sum[r] / cells[s][r] : 1);
-    for (let r = 2; r < rings; r++) if (value(r) > value(best)) best = r;
-    at.push(best * step);
-    rims.push(value(best));
-  });
-  const radius = quantile(at, 0.5);
-  let inside = 0;
-  let n = 0;
-  sums.forEach((sum, s) => {
-    for (let r = 0; r < (0.6 * radius) / step; r++) {
-      inside += sum[r];
-      n += cells[s][r];
-    }
-  });
-  return { rim: mean(rims), inside: inside / n, radius, radii: at };
-}
-
 /** A drop in a wash that loses its shine, at the best of four moments. */
 function backRun(ground: Ground): Reading[] {
   let best: { rim: number; inside: number; crinkle: number } | undefined;
@@ -306,68 +241,6 @@ function wetInWet(ground: Ground): Reading[] {
   return [
     { what: 'square of its border to its area', value: (round * round) / area, least: 40 },
     { what: 'the same, to that of a smooth band', value: (round / smooth) ** 2, least: 1.1 },
-  ];
-}
-
-/** How far the paint in a part of a sheet (mm) is from round: rms of its radius, and of that what goes by four and by eight. */
-function outOfRound(sheet: Plane, area: readonly [number, number, number, number]) {
-  const part = cut(sheet, area);
-  const high = Math.max(...part.values);
-  const limit = 0.3 * quantile(part.values.filter((v) => v > 0.2 * high), 0.5); // prettier-ignore
-  let sx = 0;
-  let sy = 0;
-  let n = 0;
-  part.values.forEach((v, k) => {
-    if (v <= limit) return;
-    sx += k % part.width;
-    sy += Math.floor(k / part.width);
-    n++;
-  });
-  const radii = Array.from({ length: 72 }, () => 0);
-  part.values.forEach((v, k) => {
-    if (v <= limit) return;
-    const dx = (k % part.width) - sx / n;
-    const dy = Math.floor(k / part.width) - sy / n;
-    const sector = Math.min(71, Math.floor(((Math.atan2(dy, dx) + Math.PI) / (2 * Math.PI)) * 72));
-    radii[sector] = Math.max(radii[sector], Math.hypot(dx, dy));
-  });
-  const middle = mean(radii);
-  const harmonic = (order: number) => Math.hypot(...[Math.cos, Math.sin].map((f) => (2 / 72) * radii.reduce((s, r, k) => s + (r / middle) * f((2 * Math.PI * order * k) / 72), 0))); // prettier-ignore
-  return { out: deviation(radii) / middle, fourth: harmonic(4), eighth: harmonic(8) };
-}
-
-function drops(ground: Ground): Reading[] {
-  const studio = groundFor(ground, 84, 56);
-  for (const i of [0, 1, 2]) paint(studio, ...dipped('dropper', 5.3 + 1.2 * i, { PG7: 1 }, { water: 1 }), drop(15 + 26 * i, 28, 0.6)); // prettier-ignore
-  paint(studio, wait(30), DRY);
-  const sheet = blurredBy(laid(studio, 'PG7'), 0.12);
-  const all = [0, 1, 2].map((i) => outOfRound(sheet, [2 + 26 * i, 2, 26, 52]));
-  return [
-    { what: 'radius out of round, rms', value: Math.max(...all.map((o) => o.out)), most: 0.05 },
-    { what: 'fourth harmonic', value: Math.max(...all.map((o) => o.fourth)), most: 0.03 },
-    { what: 'eighth harmonic', value: Math.max(...all.map((o) => o.eighth)), most: 0.025 },
-  ];
-}
-
-/** A pipette that is held still: drop falls into drop, until the pool runs, and not along the grid. */
-function heldPipette(ground: Ground): Reading[] {
-  const pool = (ms: number, x: number, y: number) => {
-    const studio = groundFor(ground, 40, 40);
-    const readings = Array.from({ length: 401 }, (_, k) => [
-      (ms * k) / 400,
-      x + 0.06 * Math.sin(2.1 * k),
-      y + 0.06 * Math.cos(3.7 * k),
-      0.6,
-    ]); // a hand trembles
-
-    paint(studio, ...dipped('dropper', 4, { PG7: 1 }), { do: 'stroke', samples: readings }, DRY);
-    return laid(studio, 'PG7');
-  };
-  const coats = (sheet: Plane) => sheet.values.reduce((sum, v) => sum + v, 0);
-  const long = pool(4000, 20.3, 19.6);
-  return [
-    { what: '4 s to 20 times .2 s', value: coats(long) / coats(pool(200, 20.3, 19.6)) / 20, least: 0.95, most: 1.05 },
-    { what: 'fourth harmonic', value: outOfRound(blurredBy(long, 0.12), [0, 0, 40, 40]).fourth, most: 0.07 },
   ];
 }
 

@@ -1,9 +1,9 @@
-import localforage from 'localforage';
 import type { Command } from '@/core/commands/commands';
 import type { StudioState } from '@/core/journal/snapshot';
 import type { PaintingSpec } from '@/core/film/painting';
 import { assembleJournal, type JournalRecord, type StoredJournal } from './journalStore';
 import type { LoggedRecord } from '@/engine/hand/handLog';
+import { openStore } from './store';
 
 /**
  * What the browser keeps of all paintings. Shared by the rack (which lists them) and the worker (which writes them);
@@ -92,16 +92,13 @@ export const keysIn = ({ tiles, past = [] }: SnapshotManifest): string[] => [
   ...past.flatMap((moment) => [moment.key, ...moment.tiles.flatMap(({ key }) => key ?? [])]),
 ];
 
-/** A database for each store: adding one to a database that page and worker both have open would make them wait. */
-const store = (name: string) => localforage.createInstance({ name: `stigmos-${name}`, storeName: name });
-
-const paintings = store('paintings');
-const faces = store('faces');
-const journals = store('journals');
-const snapshots = store('snapshots');
-const tiles = store('tiles');
-const photos = store('photos');
-const hands = store('hands');
+const paintings = openStore('paintings');
+const faces = openStore('faces');
+const journals = openStore('journals');
+const snapshots = openStore('snapshots');
+const tiles = openStore('tiles');
+const photos = openStore('photos');
+const hands = openStore('hands');
 
 /** All paintings with their faces, the one changed last first. */
 export async function listPaintings(): Promise<(PaintingRecord & PaintingFace)[]> {
@@ -250,7 +247,7 @@ export async function storedIds(): Promise<Set<string>> {
 /** Keys of all stored tiles of a painting. */
 export const tileKeys = async (id: string): Promise<string[]> => (await keysOf(tiles, id)).map((key) => `${id}/${key}`);
 
-const probes = store('probe');
+const probes = openStore('probe');
 /** Bytes of what is stored to see whether anything can be. */
 const PROBE_BYTES = 100_000;
 

@@ -4,6 +4,7 @@ import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
 import { maths } from '@/core/maths/maths';
 import { noise1, noise2 } from '@/core/surface/noise';
 import { BladeEdge } from './bladeEdge';
+import { makeLumpy } from './lumpyBead';
 import { bladeWidthMm, FREE_MM, type KnifeForm } from './knifeForm';
 import type { Sample, Stamp } from '@/core/marks/path';
 import type { Reservoir } from '@/core/marks/brush/reservoir';
@@ -379,40 +380,7 @@ export class KnifeStroke extends StampedStroke {
     });
     spread(r.tipVolume, n - 1, bead);
     spread(r.tuftVolume, n - 1, store);
-    if (this.way === 0) this.makeLumpy();
-  }
-
-  /**
-   * Paint sits unevenly on the blade, as it was taken up: each column gets what lay beside it, by a factor that wanders
-   * along the edge. So colours that meet there interleave in streaks. The sum of every channel stays.
-   */
-  private makeLumpy(): void {
-    const { columns, channels: n, bead } = this;
-    const { f32 } = this.painting.arena;
-    const column = this.edge.columnMm;
-    const s = this.seed & 0xffff;
-    const before = f32.slice(bead, bead + columns * n);
-    const filled = Array.from({ length: columns }, (_, c) => c).filter((c) => before[c * n + n - 1] > 0);
-    if (filled.length === 0) return;
-    const [first, last] = [filled[0], filled[filled.length - 1]];
-    const from = new Int32Array(columns);
-    const factor = new Float64Array(columns);
-    for (let c = first; c <= last; c++) {
-      const u = c * column;
-      const beside = (noise1(u / 1.1, s + 61) - 0.5) * 5 + (noise1(u / 0.45, s + 62) - 0.5) * 2.5;
-      from[c] = Math.max(first, Math.min(last, c + Math.round(beside / column)));
-      factor[c] = 0.5 + 0.6 * noise1(u / 3.7, s + 63) + 0.4 * noise1(u / 1.3, s + 64);
-    }
-    for (let k = 0; k < n; k++) {
-      let [had, gets] = [0, 0];
-      for (let c = 0; c < columns; c++) {
-        had += before[c * n + k];
-        gets += before[from[c] * n + k] * factor[c];
-      }
-      // a channel that no column would get stays where it was
-      if (gets <= 0) continue;
-      for (let c = 0; c < columns; c++) f32[bead + c * n + k] = (before[from[c] * n + k] * factor[c] * had) / gets;
-    }
+    if (this.way === 0) makeLumpy(this.painting.arena.f32, this.bead, n, this.edge, this.seed);
   }
 
   /** Puts the paint back into the reservoir. */

@@ -15,7 +15,7 @@ import { Slab, squeezeOut } from './Slab';
 import { StickBox } from '@/room/easel/hand/StickBox';
 import { TubeRack } from './TubeRack';
 import { Tubes } from './Tubes';
-import styles from '../easel.module.css';
+import styles from './bench.module.css';
 
 /** The bench under the canvas: hands reach down, and not up into menus. */
 export function Bench() {

@@ -5,7 +5,8 @@ import { Leaf } from '@/room/colour/Leaf';
 import { usePalette } from '@/room/colour/paletteStore';
 import { inParts } from '@/room/parts/recipeWords';
 import { mixtureOf, useEasel } from '@/room/easel/easelStore';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './bench.module.css';
 
 /** The leaf, laid over the lower part of the view: choosing a colour by eye gives its recipe. */
 export function LeafPanel() {
@@ -15,11 +16,11 @@ export function LeafPanel() {
   const tubes = usePalette((s) => s.tubes);
   if (!open) return null;
   return (
-    <section className={`${styles.roll} ${styles.leafPanel}`} aria-label="Leaf">
+    <section className={`${easel.roll} ${styles.leafPanel}`} aria-label="Leaf">
       <header>
         <h2>Leaf</h2>
         <span className="quiet">value upwards, chroma to the right; empty where the tubes at hand do not reach</span>
-        <span className={styles.spring} />
+        <span className={easel.spring} />
         <Button type="text" icon={<CloseOutlined />} aria-label="Close the leaf" onClick={() => togglePanel('leaf')} />
       </header>
       <Leaf tubes={tubes} mixture={mixtureOf(parts)} onChoose={({ mixture }) => loadMixture(inParts(mixture))} />

@@ -13,7 +13,8 @@ import { Drawdown } from '@/room/parts/Drawdown';
 import { amountWords, recipeWords, shortName } from '@/room/parts/recipeWords';
 import { mixtureOf, useEasel } from '@/room/easel/easelStore';
 import { PaintMake } from './PaintMake';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './bench.module.css';
 
 /** How much of the brush's width a second colour takes. */
 const SIDES = [
@@ -44,11 +45,11 @@ export function MixtureTray() {
     <section className={styles.mixture} aria-label="Mixture">
       <h3>
         Mixture
-        <span className={styles.spring} />
+        <span className={easel.spring} />
         <Button
           type="link"
           size="small"
-          className={styles.stage}
+          className={easel.stage}
           aria-expanded={leafOpen}
           onClick={() => togglePanel('leaf')}
         >

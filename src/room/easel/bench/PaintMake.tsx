@@ -4,7 +4,8 @@ import type { ToolSettings } from '@/core/tools/tools';
 import { bodyWords, hundredths, percent } from '@/core/tools/dials';
 import { Dial } from '@/room/easel/hand/Dial';
 import { useEasel } from '@/room/easel/easelStore';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './bench.module.css';
 
 /** How paint is made up, in a few words. */
 export function makeWords({ vehicle, body, thin, solvent, gel, retarder }: ToolSettings): string {
@@ -24,7 +25,7 @@ export function PaintMake() {
   const set = (changes: Partial<ToolSettings>) => apply({ do: 'tool', tool: settings.tool, ...changes });
   const oil = settings.vehicle === 'oil';
   const content = (
-    <div className={styles.make}>
+    <div className={easel.make}>
       <Segmented
         size="small"
         block

@@ -9,7 +9,8 @@ import { recipeWords } from '@/room/parts/recipeWords';
 import { mixtureOf, useEasel } from '@/room/easel/easelStore';
 import { PenReader, type PenGeometry } from '@/room/easel/canvas/pen';
 import { heldKeys } from '@/room/easel/canvas/heldKeys';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './bench.module.css';
 
 /** A hand that moves less than this, CSS pixels, presses the brush into the paint; one that moves farther mixes. */
 const PRESS_PX = 3;
@@ -154,7 +155,7 @@ export function Slab() {
     <section className={large ? `${styles.slab} ${styles.slabLarge}` : styles.slab} aria-label="Slab">
       <h3>
         Slab
-        <span className={styles.spring} />
+        <span className={easel.spring} />
         <Tooltip title="Squeeze the mixture out">
           <Button
             type="text"

@@ -4,7 +4,8 @@ import { Button } from 'antd';
 import { RackShelves } from '@/room/colour/RackShelves';
 import { SetPlan } from '@/room/colour/SetPlan';
 import { useEasel } from '@/room/easel/easelStore';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './bench.module.css';
 
 /** The tube rack, laid over the lower part of the view. */
 export function TubeRack() {
@@ -12,10 +13,10 @@ export function TubeRack() {
   const togglePanel = useEasel((s) => s.togglePanel);
   if (!open) return null;
   return (
-    <section className={styles.roll} aria-label="Tube rack">
+    <section className={easel.roll} aria-label="Tube rack">
       <header>
         <h2>Tube rack</h2>
-        <span className={styles.spring} />
+        <span className={easel.spring} />
         <Button type="text" icon={<CloseOutlined />} aria-label="Close the rack" onClick={() => togglePanel('rack')} />
       </header>
       <div className={styles.rackBody}>

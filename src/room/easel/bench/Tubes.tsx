@@ -9,7 +9,8 @@ import { usePalette } from '@/room/colour/paletteStore';
 import { Drawdown } from '@/room/parts/Drawdown';
 import { shortName } from '@/room/parts/recipeWords';
 import { useEasel } from '@/room/easel/easelStore';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './bench.module.css';
 
 export const transparencyWords = (t: Pigment['transparency']): string => (t === 'semi' ? 'half transparent' : t);
 
@@ -39,12 +40,12 @@ export function Tubes() {
             {!asSet && ', altered'}
           </Button>
         </Dropdown>
-        <span className={styles.spring} />
+        <span className={easel.spring} />
         {stick && (
           <Button
             type="link"
             size="small"
-            className={`${styles.stage} ${styles.gap}`}
+            className={`${easel.stage} ${styles.gap}`}
             onClick={() => togglePanel('sticks')}
           >
             Sticks
@@ -53,7 +54,7 @@ export function Tubes() {
         <Button
           type="link"
           size="small"
-          className={styles.stage}
+          className={easel.stage}
           aria-expanded={open}
           onClick={() => togglePanel('rack')}
         >

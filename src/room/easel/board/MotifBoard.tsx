@@ -16,7 +16,8 @@ import { usePopup } from './usePopup';
 import { useSight } from '@/room/easel/sighting/sightStore';
 import { drawHangings, Wall } from './Wall';
 import { useEasel } from '@/room/easel/easelStore';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './board.module.css';
 
 /** Longest side of an arrangement, pixels. */
 const ARRANGED_PX = 2400;
@@ -159,7 +160,7 @@ export function MotifBoard({ painting, photos }: { painting: string; photos: rea
             onChange={(v) => change({ look: v as 'wall' })}
           />
         )}
-        <span className={styles.spring} />
+        <span className={easel.spring} />
         {onWall && (
           <Tooltip title="What the photos take of this machine's memory; they are looked at closely from their files">
             <span className="quiet">{Math.round(megabytes)} MB</span>
@@ -249,7 +250,7 @@ export function MotifBoard({ painting, photos }: { painting: string; photos: rea
               </Button>
             </Tooltip>
           )}
-          <span className={styles.spring} />
+          <span className={easel.spring} />
           <Dropdown
             trigger={['click']}
             menu={{

@@ -17,7 +17,8 @@ import { useSight } from '@/room/easel/sighting/sightStore';
 import { readPhotoSpot } from '@/room/easel/compare/spots';
 import { heldKeys } from '@/room/easel/canvas/heldKeys';
 import { useEasel } from '@/room/easel/easelStore';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './board.module.css';
 
 /** Longest side of what is decoded to look closely, pixels. */
 const DETAIL_PX = 2000;
@@ -211,7 +212,7 @@ export function MotifPhoto({
             see({ x: sight.x + event.movementX, y: sight.y + event.movementY });
         }}
       />
-      <svg className={styles.marksOver} aria-hidden="true">
+      <svg className={easel.marksOver} aria-hidden="true">
         {marked.map(({ spot, name }) => (
           <Mark key={name} {...placeOf(spot)} name={name} />
         ))}

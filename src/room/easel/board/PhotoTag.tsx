@@ -4,7 +4,8 @@ import { masstoneLinear } from '@/core/colour/mixture';
 import { usePalette } from '@/room/colour/paletteStore';
 import { missWords, recipeWords } from '@/room/parts/recipeWords';
 import { useEasel } from '@/room/easel/easelStore';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './board.module.css';
 
 /** What is under the pointer on a photo while the sample key is held: its colour beside what the tubes make of it. */
 export function PhotoTag() {
@@ -23,7 +24,7 @@ export function PhotoTag() {
   const { lab, recipe } = sample;
   return (
     <div className={styles.photoTag} role="status">
-      <span className={styles.pairChip}>
+      <span className={easel.pairChip}>
         <span style={{ background: linearToHex(labToLinear(lab)) }} />
         <span style={{ background: linearToHex(masstoneLinear(recipe.mixture)) }} />
       </span>

@@ -5,7 +5,7 @@ import type { Place } from '@/core/study/register';
 import { useBoard, type Hung } from './boardStore';
 import { greyOf } from './photoGrey';
 import { smaller } from './photoMips';
-import styles from '../easel.module.css';
+import styles from './board.module.css';
 
 /** Reach of the places by which a photo is sized and turned, CSS pixels; how far the one that turns stands off. */
 const HANDLE_PX = 12;

@@ -1,17 +1,19 @@
 'use client';
 import { useEffect, useRef } from 'react';
 import { toolOf } from '@/core/tools/tools';
-import { cellToView, viewToCell, type View } from '@/core/picture/view';
+import { cellToView, viewToCell } from '@/core/picture/view';
 import type { Place } from '@/core/study/register';
 import { Footprint } from '@/room/easel/hand/Footprint';
 import { SampleTag } from '@/room/easel/compare/SampleTag';
-import { askedViews, useEasel } from '@/room/easel/easelStore';
+import { useEasel } from '@/room/easel/easelStore';
 import { PenReader, toMm, type PenGeometry } from './pen';
-import { fitView, panBy, previewMatrix, turnAt, zoomAt } from './viewControl';
+import { panBy, turnAt, zoomAt } from './viewControl';
 import { useKeyboardHand } from './useKeyboardHand';
 import type { OverCanvas } from '@/room/easel/feature';
 import { FEATURES } from '@/room/easel/features';
 import { heldKeys } from './heldKeys';
+import { useFrames } from './useFrames';
+import { useViewSize } from './useViewSize';
 import { usePalette } from '@/room/colour/paletteStore';
 import { inParts } from '@/room/parts/recipeWords';
 import { guideInUse, useSight } from '@/room/easel/sighting/sightStore';
@@ -19,14 +21,14 @@ import { CompareTag } from '@/room/easel/compare/CompareTag';
 import { useCompare } from '@/room/easel/compare/compareStore';
 import { solveFor } from '@/room/easel/compare/sampling';
 import { readCanvas } from '@/room/easel/compare/spots';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './canvas.module.css';
 
 /** A finger that moves farther than this, or stays longer, paints; until then a second finger may join it. */
 const FINGER_SLOP_PX = 7;
 const FINGER_WAIT_MS = 90;
 /** How often a hand that holds still is heeded, ms. */
 const HOLD_MS = 40;
-const LATENCIES = 60;
 /** A stroke that begins so near a guide follows it, CSS pixels. */
 const GUIDE_PX = 24;
 
@@ -42,78 +44,9 @@ export function CanvasView() {
 
   useKeyboardHand(box, pointer, engine, opened !== undefined);
 
-  /** The view for which the pixels on the canvas were drawn. */
-  const drawn = useRef<{ serial: number; view: View } | undefined>(undefined);
   const look = useEasel((s) => s.look);
-
-  // until a view is drawn, the picture that is there is shown as it would lie in it
-  useEffect(
-    () =>
-      useEasel.subscribe((now, before) => {
-        if (now.view === before.view || !drawn.current || !canvas.current) return;
-        canvas.current.style.transform = previewMatrix(drawn.current.view, now.view, window.devicePixelRatio);
-      }),
-    [],
-  );
-
-  // frames from the engine
-  useEffect(() => {
-    const latencies: number[] = [];
-    let told = 0;
-    const store = useEasel.getState();
-    store.onFrame((frame) => {
-      const state = useEasel.getState();
-      const element = canvas.current;
-      if (element) {
-        const mine = askedViews.get(frame.serial);
-        if (frame.whole && mine) {
-          if (element.width !== mine.width || element.height !== mine.height) {
-            element.width = mine.width;
-            element.height = mine.height;
-          }
-          drawn.current = { serial: frame.serial, view: mine };
-          for (const serial of askedViews.keys()) if (serial < frame.serial) askedViews.delete(serial);
-          element.style.transform = previewMatrix(mine, state.view, window.devicePixelRatio);
-        }
-        if (drawn.current?.serial === frame.serial) {
-          const image = new ImageData(frame.data, frame.width, frame.height);
-          element.getContext('2d')!.putImageData(image, frame.x, frame.y);
-        }
-      }
-      state.engine?.shown();
-      if (frame.newest > 0) {
-        const { newest } = frame;
-        requestAnimationFrame(() => {
-          latencies.push(performance.timeOrigin + performance.now() - newest);
-          if (latencies.length > LATENCIES) latencies.shift();
-          if (performance.now() - told > 500) {
-            told = performance.now();
-            const sorted = [...latencies].sort((a, b) => a - b);
-            useEasel.setState({ latency: sorted[sorted.length >> 1] });
-          }
-          window.dispatchEvent(new CustomEvent('stigmos-frame', { detail: latencies[latencies.length - 1] }));
-        });
-      }
-    });
-    return () => store.onFrame(undefined);
-  }, []);
-
-  // the view follows the room's size
-  useEffect(() => {
-    const element = box.current!;
-    const observer = new ResizeObserver(() => {
-      const dpr = window.devicePixelRatio;
-      const width = Math.max(1, Math.round(element.clientWidth * dpr));
-      const height = Math.max(1, Math.round(element.clientHeight * dpr));
-      const state = useEasel.getState();
-      if (state.view.width === width && state.view.height === height) return;
-      const next = { ...state.view, width, height };
-      const first = state.view.width === 0;
-      look(first && state.opened ? fitView(next, state.opened.width, state.opened.height) : next);
-    });
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, [look, engine]);
+  useFrames(canvas);
+  useViewSize(box, engine);
 
   // the hand
   useEffect(() => {
@@ -387,7 +320,7 @@ export function CanvasView() {
   return (
     <div
       ref={box}
-      className={styles.view}
+      className={easel.view}
       data-testid="canvas"
       data-zoom={view.zoom.toFixed(4)}
       tabIndex={0}

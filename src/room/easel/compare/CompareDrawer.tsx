@@ -7,7 +7,8 @@ import { compareColours } from '@/core/study/compare';
 import { Spot } from './CompareTag';
 import { useCompare, type MarkedSpot } from './compareStore';
 import { useEasel } from '@/room/easel/easelStore';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './compare.module.css';
 
 const where = (spot: MarkedSpot) => (spot.on === 'canvas' ? 'canvas' : 'photo');
 const plain = (v: number) => v.toFixed(1).replace('-', '−');
@@ -22,11 +23,11 @@ export function CompareDrawer() {
       <h2>Compare</h2>
       <p className="quiet">Hold D and click two spots, on the canvas or a photo.</p>
       {pending && (
-        <p className={styles.pairWords}>
+        <p className={easel.pairWords}>
           <Spot spot={pending} /> marked on the {where(pending)}; now the second.
         </p>
       )}
-      <ul className={styles.pairs}>
+      <ul className={easel.pairs}>
         {pairs.map(({ id, first, second }) => {
           const c = compareColours(second.lab, first.lab);
           return (
@@ -37,7 +38,7 @@ export function CompareDrawer() {
                 <span className="quiet">
                   {id}a {where(first)}, {id}b {where(second)}
                 </span>
-                <span className={styles.spring} />
+                <span className={easel.spring} />
                 <Button
                   type="text"
                   size="small"
@@ -84,20 +85,20 @@ export function CompareDrawer() {
           );
         })}
       </ul>
-      <div className={styles.line}>
+      <div className={easel.line}>
         <Checkbox checked={numbers} onChange={toggleNumbers}>
           Numbers
         </Checkbox>
-        <span className={styles.spring} />
+        <span className={easel.spring} />
         <Button size="small" disabled={pairs.length === 0 && !pending} onClick={clear}>
           Forget all
         </Button>
       </div>
-      <h3 className={styles.drawerHead}>The brush and its neighbour</h3>
+      <h3 className={easel.drawerHead}>The brush and its neighbour</h3>
       <Checkbox checked={probe} onChange={toggleProbe}>
         Say how the paint on the brush differs from what it is over (P)
       </Checkbox>
-      <h3 className={styles.drawerHead}>The spot</h3>
+      <h3 className={easel.drawerHead}>The spot</h3>
       <p className="quiet">What is sampled (hold S) or compared is averaged over a round spot.</p>
       <Slider
         min={0}

@@ -6,7 +6,8 @@ import { cellToView } from '@/core/picture/view';
 import { compareColours } from '@/core/study/compare';
 import { useCompare, type MarkedSpot } from './compareStore';
 import { useEasel } from '@/room/easel/easelStore';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './compare.module.css';
 
 /** Marks of compared spots on the canvas, and what is said beside the pointer: of a live spot, or of the brush. */
 export function CompareTag({
@@ -58,7 +59,7 @@ export function CompareTag({
       : '';
   return (
     <>
-      <svg className={styles.marksOver} aria-hidden="true">
+      <svg className={easel.marksOver} aria-hidden="true">
         {spots.map(({ spot, name }) => {
           const at = cellToView(view, (spot.x / 25.4) * ppi, (spot.y / 25.4) * ppi);
           return <Mark key={name} x={at.x / dpr} y={at.y / dpr} name={name} />;
@@ -77,8 +78,8 @@ export function CompareTag({
 export function Mark({ x, y, name }: { x: number; y: number; name: string }) {
   return (
     <g transform={`translate(${x} ${y})`}>
-      <circle r={6} className={styles.markHalo} />
-      <circle r={6} className={styles.markLine} />
+      <circle r={6} className={easel.markHalo} />
+      <circle r={6} className={easel.markLine} />
       <text x={9} y={4}>
         {name}
       </text>

@@ -6,7 +6,8 @@ import { missWords, recipeWords } from '@/room/parts/recipeWords';
 import { usePalette } from '@/room/colour/paletteStore';
 import { solveFor } from './sampling';
 import { useEasel } from '@/room/easel/easelStore';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './compare.module.css';
 
 /** What is under the pointer while the sample key is held: the mixture itself, whatever the light. */
 export function SampleTag({
@@ -46,7 +47,7 @@ export function SampleTag({
     const recipe = solveFor(sample.lab);
     return (
       <div className={styles.sampleTag} style={style} role="status">
-        <span className={styles.pairChip}>
+        <span className={easel.pairChip}>
           <span style={{ background: linearToHex(labToLinear(sample.lab)) }} />
           <span style={{ background: linearToHex(masstoneLinear(recipe.mixture)) }} />
         </span>

@@ -1,6 +1,6 @@
 'use client';
 import type { ToolPicture } from '@/core/tools/drawing';
-import styles from '../easel.module.css';
+import styles from './hand.module.css';
 
 /** The tip of the tool from the side, with the paint that is on it, and a gauge of its load. */
 export function BrushTip({

@@ -3,7 +3,7 @@ import { useEffect, useRef, type RefObject } from 'react';
 import { toolOf } from '@/core/tools/tools';
 import { useCompare } from '@/room/easel/compare/compareStore';
 import { useEasel } from '@/room/easel/easelStore';
-import styles from '../easel.module.css';
+import styles from './hand.module.css';
 
 /** The cursor: the tool's footprint at its true size and angle, moved without waiting for anything. */
 export function Footprint({

@@ -11,7 +11,8 @@ import { Dial } from './Dial';
 import type { LayerState } from '@/engine/protocol';
 import { useEasel } from '@/room/easel/easelStore';
 import { WetCase } from './WetCase';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './hand.module.css';
 
 /** A tool that follows fewer cells of stroke a second than this is heavy for a quick hand. */
 const QUICK_PX_PER_S = 1500;
@@ -108,7 +109,7 @@ function Ways({ settings, set }: { settings: ToolSettings; set: (changes: Partia
         placement="topRight"
         title="The hand"
         content={
-          <div className={styles.make}>
+          <div className={easel.make}>
             {takesPaint && (
               <Checkbox checked={settings.keepLoaded} onChange={(e) => set({ keepLoaded: e.target.checked })}>
                 Keeps loaded: takes its paint again for every stroke

@@ -9,7 +9,8 @@ import { isPaper } from '@/core/surface/paper';
 import { useEasel } from '@/room/easel/easelStore';
 import { firstInHand, jarNow, KITS, useJar, type Kit } from './jarStore';
 import { cardOf, STAGES } from './roll';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './hand.module.css';
 
 const isKit = (key: string): key is Kit => (KITS as readonly string[]).includes(key);
 
@@ -34,7 +35,7 @@ export function Jar() {
   }, [surface, ready, painter, there]);
   const rollOpen = useEasel((s) => s.panel === 'roll');
   return (
-    <section className={styles.jar} aria-label="Jar">
+    <section className={easel.jar} aria-label="Jar">
       <h3>
         {kit === 'paint' ? 'Set out for' : 'For'}
         <Dropdown
@@ -51,7 +52,7 @@ export function Jar() {
             onClick: ({ key }) => (isKit(key) ? setKit(key) : setStage(key as (typeof STAGES)[number])),
           }}
         >
-          <Button type="link" className={styles.stage} aria-label={`Set out for ${stage}: choose another stage`}>
+          <Button type="link" className={easel.stage} aria-label={`Set out for ${stage}: choose another stage`}>
             {stage}
             {kit === 'water' ? ', water' : kit === 'dry' ? ', sticks' : ''} <DownOutlined />
           </Button>
@@ -59,7 +60,7 @@ export function Jar() {
         <Tooltip title="All tools (T)">
           <Button
             type="link"
-            className={styles.stage}
+            className={easel.stage}
             aria-expanded={rollOpen}
             onClick={() => useEasel.getState().togglePanel('roll')}
           >

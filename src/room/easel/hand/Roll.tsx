@@ -6,7 +6,8 @@ import { useEasel } from '@/room/easel/easelStore';
 import { useJar } from './jarStore';
 import { RollCard } from './Jar';
 import { ROLL } from './roll';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './hand.module.css';
 
 /** The roll: all tools as painted marks, grouped by what the mark is like. */
 export function Roll() {
@@ -23,7 +24,7 @@ export function Roll() {
     }),
   })).filter(({ cards }) => cards.length > 0);
   return (
-    <section className={styles.roll} aria-label="Roll">
+    <section className={easel.roll} aria-label="Roll">
       <header>
         <h2>Roll</h2>
         <Input
@@ -35,7 +36,7 @@ export function Roll() {
           onChange={(e) => setSought(e.target.value)}
           allowClear
         />
-        <span className={styles.spring} />
+        <span className={easel.spring} />
         <span className="quiet">draw a tool into the jar to keep it there</span>
         <Button type="link" onClick={setOutAnew}>
           Set the jar out for {stage} as at first

@@ -8,7 +8,8 @@ import { usePalette } from '@/room/colour/paletteStore';
 import { inParts, recipeWords, shortName } from '@/room/parts/recipeWords';
 import { useEasel } from '@/room/easel/easelStore';
 import { stickRow } from './sticks';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './hand.module.css';
 
 /** A box of sticks: a row for each tube at hand, from shades over the colour itself to tints. A click takes one up. */
 export function StickBox() {
@@ -23,10 +24,10 @@ export function StickBox() {
     loadMixture(inParts(mixture));
   };
   return (
-    <section className={styles.roll} aria-label="Box of sticks">
+    <section className={easel.roll} aria-label="Box of sticks">
       <header>
         <h2>Box of sticks</h2>
-        <span className={styles.spring} />
+        <span className={easel.spring} />
         <span className="quiet">shades to the left, tints to the right; each is a mixture of your tubes</span>
         <Button
           type="text"

@@ -2,7 +2,7 @@
 import { Tooltip } from 'antd';
 import { useEasel } from '@/room/easel/easelStore';
 import { CASES, caseOf, paperIs } from './wetness';
-import styles from '../easel.module.css';
+import styles from './hand.module.css';
 
 /** How wet the brush is against the paper under it: which of the four cases a touch would be. */
 export function WetCase() {

@@ -1,7 +1,7 @@
 'use client';
-import localforage from 'localforage';
 import { z } from '@/core/schema';
 import { create } from 'zustand';
+import { openStore } from '@/engine/keeping/store';
 import type { BenchState } from '@/engine/protocol';
 import { FIRST_IN_HAND, TOOL_IDS, type ToolId } from '@/core/tools/tools';
 import { SET_OUT, SET_OUT_DRY, SET_OUT_WATER, STAGES, type Stage } from './roll';
@@ -20,7 +20,7 @@ const keptSchema = z.object({
   dryJars: jarsSchema.optional(),
 });
 
-const shelf = () => localforage.createInstance({ name: 'stigmos-jar', storeName: 'jar' });
+const shelf = () => openStore('jar');
 
 interface JarState {
   /** Whether it has been read how this painter sets out jars. */

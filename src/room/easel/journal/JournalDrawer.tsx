@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { pigmentName } from '@/core/colour/pigments';
 import type { Answers } from '@/engine/questions';
 import { useEasel } from '@/room/easel/easelStore';
-import styles from '../easel.module.css';
+import styles from './journal.module.css';
 
 /** What the painting's journal knows: strokes, paint used, memory, and how the machine keeps up. */
 export function JournalDrawer() {

@@ -3,7 +3,8 @@ import { Button, Slider } from 'antd';
 import { useRef } from 'react';
 import { STUDIO_LIGHT, type Light } from '@/core/picture/picture';
 import { RAKING, useEasel } from '@/room/easel/easelStore';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './lamp.module.css';
 
 const SIZE = 168;
 const finishWords = (f: number) =>
@@ -115,7 +116,7 @@ export function LampDrawer() {
           ariaLabelForHandle="Colour of the light"
         />
       </label>
-      <div className={styles.line}>
+      <div className={easel.line}>
         <Button onClick={() => setLight(STUDIO_LIGHT)}>Studio light</Button>
         <Button onClick={() => set(RAKING)}>Raking</Button>
         <Button onClick={() => set({ room: 1, finish: 0.5, warmth: 0 })}>Flat</Button>

@@ -7,7 +7,8 @@ import type { Proof, TubeUsed } from '@/core/picture/tubesUsed';
 import { allowedTubes, usePalette } from '@/room/colour/paletteStore';
 import { Drawdown } from '@/room/parts/Drawdown';
 import { useEasel } from '@/room/easel/easelStore';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './paints.module.css';
 
 /** Width of the proofs, pixels. */
 const PROOF_PX = 220;
@@ -83,7 +84,7 @@ export function PaintList() {
     <>
       <h2>Paint list</h2>
       {used?.length === 0 && <p className="quiet">There is no paint on the canvas yet.</p>}
-      <ul className={styles.usedTubes}>
+      <ul className={easel.usedTubes}>
         {used?.map(({ id, ml }) => (
           <li key={id}>
             <button
@@ -104,7 +105,7 @@ export function PaintList() {
       </ul>
       {from && (
         <>
-          <h3 className={styles.drawerHead}>Instead of {pigmentName(from)}</h3>
+          <h3 className={easel.drawerHead}>Instead of {pigmentName(from)}</h3>
           <Select
             size="small"
             className={styles.wide}

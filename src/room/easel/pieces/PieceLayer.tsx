@@ -6,7 +6,8 @@ import { mixtureOf, useEasel } from '@/room/easel/easelStore';
 import { cssMatrix, moveCommand, pulled, sidesOf, type Handle } from './movePiece';
 import { MESH_SIDE, meshOver, movedLayers, MOVES, SELECTS, usePieces, type Corner } from './pieceStore';
 import { pathThrough, placeIn, useHand } from '@/room/easel/canvas/useHand';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './pieces.module.css';
 
 /** How far a lasso goes before it gets another corner, CSS pixels; a double click may be apart; a handle is met from. */
 const STEP_PX = 3;
@@ -202,22 +203,22 @@ export function PieceLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Pla
       {moving && way === 'mesh' && <Bent mesh={moving.mesh.map((c) => toScreen(placeOf(c)))} image={moving.image} />}
       <svg
         ref={svg}
-        className={styles.marksOver}
+        className={easel.marksOver}
         data-testid="pieces"
         style={way ? { pointerEvents: 'all', cursor: SELECTS.includes(way) ? 'crosshair' : way === 'fill' || way === 'stamp' ? 'cell' : 'move', touchAction: 'none' } : undefined}
       >
         {!moving && <path d={outline} className={styles.selectedHalo} data-testid="selection" />}
         {!moving && <path d={outline} className={styles.selected} />}
         {flash && <path d={flash} className={styles.flashed} />}
-        <path d={drawnPath} className={styles.markHalo} />
-        <path d={drawnPath} className={styles.markLine} />
-        {moving && way !== 'mesh' && <path d={line(moving.corners)} className={styles.markLine} />}
-        {moving && way === 'mesh' && <path d={meshLines(moving.mesh, line)} className={styles.markLine} />}
+        <path d={drawnPath} className={easel.markHalo} />
+        <path d={drawnPath} className={easel.markLine} />
+        {moving && way !== 'mesh' && <path d={line(moving.corners)} className={easel.markLine} />}
+        {moving && way === 'mesh' && <path d={meshLines(moving.mesh, line)} className={easel.markLine} />}
         {moving && (way === 'mesh' ? moving.mesh : moving.corners).map((c, i) => <Grip key={i} at={toScreen(placeOf(c))} />)}
         {moving && way === 'free' && side!.map((c, i) => <Grip key={i} at={toScreen(placeOf(c))} small />)}
         {moving && way === 'free' && (
           <>
-            <path d={pathThrough([toScreen(placeOf(side![0])), toScreen(placeOf(gripOf(moving.corners)))])} className={styles.markLine} />
+            <path d={pathThrough([toScreen(placeOf(side![0])), toScreen(placeOf(gripOf(moving.corners)))])} className={easel.markLine} />
             <Grip at={toScreen(placeOf(gripOf(moving.corners)))} />
           </>
         )}

@@ -8,7 +8,7 @@ import { decodePhoto } from '@/room/photos';
 import { darkness } from '@/room/easel/layers/drawingIn';
 import { packed } from '@/room/easel/layers/pictureIn';
 import { mixtureOf, useEasel } from '@/room/easel/easelStore';
-import styles from '../easel.module.css';
+import styles from './sighting.module.css';
 
 /** What can be done with all lines of a drawing at once. */
 export function DrawingTools({ layer }: { layer: LayerState }) {

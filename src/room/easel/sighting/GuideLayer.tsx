@@ -5,7 +5,8 @@ import type { Place } from '@/core/study/register';
 import { useEasel } from '@/room/easel/easelStore';
 import { useSight } from './sightStore';
 import { pathThrough, placeIn, useHand } from '@/room/easel/canvas/useHand';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './sighting.module.css';
 
 /** How far lines of guides are drawn, mm. */
 const FAR_MM = 3000;
@@ -76,7 +77,7 @@ export function GuideLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Pla
   if (!used) return null;
   const path = (points: readonly Place[]) => pathThrough(points.map(toScreen));
   return (
-    <svg ref={svg} className={styles.marksOver} data-testid="guides">
+    <svg ref={svg} className={easel.marksOver} data-testid="guides">
       {linesOf(used).map((line, i) => (
         <path key={i} d={path(line)} className={styles.guideLine} />
       ))}

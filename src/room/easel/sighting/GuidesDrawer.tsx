@@ -4,7 +4,8 @@ import { Button, InputNumber, Radio, Slider } from 'antd';
 import { ellipseIn, type GuideKind } from '@/core/study/guides';
 import { useEasel } from '@/room/easel/easelStore';
 import { useSight } from './sightStore';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './sighting.module.css';
 
 const NAMES: Record<GuideKind, string> = {
   straight: 'Straightedge',
@@ -25,7 +26,7 @@ export function GuidesDrawer() {
     <>
       <h2>Guides</h2>
       <p className="quiet">A stroke that begins near the guide follows it. Pull its round places on the canvas.</p>
-      <div className={styles.sightKinds} role="group" aria-label="Add a guide">
+      <div className={easel.sightKinds} role="group" aria-label="Add a guide">
         {(Object.keys(NAMES) as GuideKind[]).map((kind) => (
           <Button key={kind} onClick={() => addGuide(kind, spec)}>
             {NAMES[kind]}
@@ -62,7 +63,7 @@ export function GuidesDrawer() {
       {used && guide !== undefined && (
         <div className={styles.guidePlaces}>
           {used.points.map((p, i) => (
-            <div key={i} className={styles.line}>
+            <div key={i} className={easel.line}>
               {(['x', 'y'] as const).map((axis) => (
                 <InputNumber
                   key={axis}
@@ -77,7 +78,7 @@ export function GuidesDrawer() {
             </div>
           ))}
           {(used.kind === 'perspective' || used.kind === 'curve') && (
-            <div className={styles.line}>
+            <div className={easel.line}>
               <Button
                 size="small"
                 icon={<PlusOutlined />}

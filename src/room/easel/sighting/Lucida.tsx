@@ -2,7 +2,7 @@
 import { useEffect, useRef } from 'react';
 import { canvasToPhoto, type CanvasSize, type Place } from '@/core/study/register';
 import { useSight } from './sightStore';
-import styles from '../easel.module.css';
+import styles from './sighting.module.css';
 
 /** Longest side at which the photo is laid over the canvas, pixels. */
 const MOST_PX = 1600;

@@ -3,7 +3,7 @@ import { useEffect, useRef } from 'react';
 import { frameCorners, wholeFrame, type CanvasSize, type Place, type Register } from '@/core/study/register';
 import { useSight } from './sightStore';
 import { placeIn, useHand } from '@/room/easel/canvas/useHand';
-import styles from '../easel.module.css';
+import styles from './sighting.module.css';
 
 /** Smallest frame, pixels of the photo. */
 const LEAST_PX = 24;

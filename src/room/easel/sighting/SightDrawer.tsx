@@ -3,7 +3,8 @@ import { CloseOutlined } from '@ant-design/icons';
 import { Button, Checkbox, InputNumber, Slider, Tooltip } from 'antd';
 import { sightWords, type SightKind } from '@/core/study/sighting';
 import { unitOf, useSight } from './sightStore';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './sighting.module.css';
 
 const KINDS: { kind: SightKind; name: string; hint: string }[] = [
   { kind: 'length', name: 'Caliper', hint: 'Pull from end to end: the same length is seen at scale on canvas and photo' },
@@ -27,7 +28,7 @@ export function SightDrawer() {
           ? 'The photo is in register: what is measured on one is seen on the other.'
           : 'Say first which frame of the photo the canvas shows.'}
       </p>
-      <div className={styles.line}>
+      <div className={easel.line}>
         <Button
           type={registering ? 'primary' : 'default'}
           aria-pressed={registering}
@@ -36,7 +37,7 @@ export function SightDrawer() {
           {registering ? 'Frame is set' : 'Set the frame'}
         </Button>
       </div>
-      <div className={styles.sightKinds} role="group" aria-label="What to sight">
+      <div className={easel.sightKinds} role="group" aria-label="What to sight">
         {KINDS.map(({ kind: k, name, hint }) => (
           <Tooltip key={k} title={hint} placement="left">
             <Button type={kind === k ? 'primary' : 'default'} aria-pressed={kind === k} onClick={() => choose(k)}>
@@ -72,7 +73,7 @@ export function SightDrawer() {
         </Button>
       )}
       <h3>Grid</h3>
-      <div className={styles.line}>
+      <div className={easel.line}>
         <InputNumber
           aria-label="Columns of the grid"
           min={0}

@@ -4,7 +4,8 @@ import type { CanvasSize, Place } from '@/core/study/register';
 import { gridLines, sightWords, type Sight } from '@/core/study/sighting';
 import { isPulled, unitOf, useSight } from './sightStore';
 import { pathThrough, placeIn, useHand } from '@/room/easel/canvas/useHand';
-import styles from '../easel.module.css';
+import easel from '../easel.module.css';
+import styles from './sighting.module.css';
 
 /** How far a contour goes before it gets another place, CSS pixels. */
 const STEP_PX = 4;
@@ -89,12 +90,12 @@ export function SightLayer({
     const says = sight.id === unit ? `1 unit, ${words}` : words;
     return (
       <g key={key}>
-        <path d={d} className={styles.markHalo} />
-        <path d={d} className={styles.markLine} />
+        <path d={d} className={easel.markHalo} />
+        <path d={d} className={easel.markLine} />
         {sight.kind === 'drift' &&
           points.map((p, i) => {
             const s = toScreen(p);
-            return <circle key={i} cx={s.x} cy={s.y} r={4} className={styles.markLine} />;
+            return <circle key={i} cx={s.x} cy={s.y} r={4} className={easel.markLine} />;
           })}{' '}
         {/* prettier-ignore */}
         {says && !['plumb', 'level'].includes(sight.kind) && (
@@ -113,7 +114,7 @@ export function SightLayer({
   return (
     <svg
       ref={svg}
-      className={styles.marksOver}
+      className={easel.marksOver}
       data-testid={`sights-${name}`}
       style={kind ? { pointerEvents: 'all', cursor: 'crosshair', touchAction: 'none' } : undefined}
     >
