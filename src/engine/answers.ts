@@ -1,6 +1,7 @@
 import { digest } from '@/core/journal/digest';
 import type { Painting } from '@/core/film/painting';
 import type { Studio } from '@/core/journal/studio';
+import { PainterError } from '@/core/errors';
 import { EXPORTS } from '@/core/formats/exports/exports';
 import { histogramOf, paintedOutlines, pieceOf, selectionOutlines } from '@/core/picture/piece';
 import type { Picture } from '@/core/picture/picture';
@@ -9,7 +10,8 @@ import { PLAIN_VIEW } from '@/core/picture/viewOptions';
 import { retubeProof, tubesUsed } from '@/core/picture/tubesUsed';
 import { paperAt } from '@/core/picture/layers/washFilm';
 import type { Keeping } from '@/engine/keeping/keeping';
-import type { About, Answers, Question, Reply } from './questions';
+import type { OpenPainting } from './openPainting';
+import type { About, Answers, NoAnswer, Question, Reply } from './questions';
 import { paintingFile } from '@/engine/files/paintingFile';
 import { readPainting } from '@/engine/keeping/shelf';
 
@@ -91,8 +93,32 @@ const ANSWERERS: Answerers = {
   },
 };
 
-/** Answers a question of the page. @throws PainterError when there is no answer */
-export async function answerTo<K extends About>(id: number, question: Question<K>, asked: Asked): Promise<Reply<K>> {
+/** An answer, typed by what is asked. @throws PainterError when there is none */
+async function answerTo<K extends About>(id: number, question: Question<K>, asked: Asked): Promise<Reply<K>> {
   const answerer: Answerers[K] = ANSWERERS[question.of];
   return { say: 'answer', id, of: question.of, answer: await answerer(question, asked) };
+}
+
+/** What the page is told on a question. For a file everything is coloured. @param open the painting, once it is there */
+export async function replyTo(
+  id: number,
+  question: Question,
+  open: OpenPainting | undefined,
+): Promise<Reply | NoAnswer> {
+  try {
+    if (!open) throw new PainterError('The painting is still being opened.');
+    const { studio, screen, autosave } = open;
+    if (question.of === 'export') screen.colourAll();
+    return await answerTo(id, question, {
+      studio,
+      keeping: autosave.keeping,
+      picture: screen.picture,
+      slab: screen.slab.picture,
+      plainly: (render) => screen.plainly(render),
+      thumbnail: () => screen.thumbnail(),
+      endWait: () => open.endWait(),
+    });
+  } catch (error) {
+    return { say: 'no-answer', id, why: error instanceof Error ? error.message : String(error) };
+  }
 }

@@ -1,6 +1,6 @@
 import { PainterError } from '@/core/errors';
 import { isPlain } from '@/core/picture/viewOptions';
-import { answerTo } from './answers';
+import { replyTo } from './answers';
 import { Inbox } from './inbox';
 import { handle, LOOKING } from './messages';
 import { FAULT, type OpenPainting, type Surroundings } from './openPainting';
@@ -189,22 +189,8 @@ export class EngineHost {
   }
 
   private async answer(id: number, question: Question): Promise<void> {
-    try {
-      const { open, screen } = this;
-      if (!open) throw new PainterError('The painting is still being opened.');
-      if (question.of === 'export') screen.colourAll();
-      const reply = await answerTo(id, question, {
-        studio: open.studio,
-        keeping: open.autosave.keeping,
-        picture: screen.picture,
-        slab: screen.slab.picture,
-        plainly: (render) => screen.plainly(render),
-        thumbnail: () => screen.thumbnail(),
-        endWait: () => open.endWait(),
-      });
-      this.post(reply, reply.answer instanceof Uint8Array ? [reply.answer.buffer] : []);
-    } catch (error) {
-      this.post({ say: 'no-answer', id, why: error instanceof Error ? error.message : String(error) });
-    }
+    const reply = await replyTo(id, question, this.open);
+    const bytes = reply.say === 'answer' && reply.answer instanceof Uint8Array ? [reply.answer.buffer] : [];
+    this.post(reply, bytes);
   }
 }

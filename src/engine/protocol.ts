@@ -9,7 +9,7 @@ import type { Aid } from '@/core/picture/aids/aids';
 import type { View } from '@/core/picture/view';
 import type { HandMessage, Numbered } from '@/engine/hand/handLog';
 import type { Said } from '@/engine/keeping/journalStore';
-import type { Question, Reply } from './questions';
+import type { NoAnswer, Question, Reply } from './questions';
 
 /**
  * What the page and the engine's worker say to each other. The page sends commands, pen readings and how it looks at
@@ -89,7 +89,7 @@ export type FromWorker =
   | { readonly say: 'refused'; readonly why: string; readonly fault?: string }
   | { readonly say: 'failed'; readonly why: string }
   | Reply
-  | { readonly say: 'no-answer'; readonly id: number; readonly why: string };
+  | NoAnswer;
 
 /** Everything that the bench and the spine show. */
 export interface BenchState {

@@ -77,6 +77,13 @@ export type Reply<K extends About = About> = {
   [P in K]: { readonly say: 'answer'; readonly id: number; readonly of: P; readonly answer: Answers[P] };
 }[K];
 
+/** That there is no answer, and why: a sentence to be shown as it is. */
+export interface NoAnswer {
+  readonly say: 'no-answer';
+  readonly id: number;
+  readonly why: string;
+}
+
 /** Whether a reply is about what was asked. */
 export const isAbout = <K extends About>(reply: Reply, of: K): reply is Extract<Reply, { of: K }> & Reply<K> =>
   reply.of === of;
