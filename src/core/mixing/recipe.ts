@@ -1,19 +1,11 @@
-/**
- * Recipes: which tubes, and how many parts of each, give a colour.
- *
- * A lattice of mixtures of one to three tubes (four, where the set is small) is computed once for a set of tubes. For a colour, the best entry of
- * each combination of tubes is found, the most promising combinations are refined, one tube more is tried, and the
- * result with the least Delta E 2000, counting a little for every tube, is the recipe. Refinement is Gauss and
- * Newton's on the logarithms of the parts, damped after Levenberg (1944), in the dual form: three equations, however
- * many tubes. Nothing in it is random.
- */
 import { BANDS, type BandSet } from '@/core/colour/bands';
 import { labCurve, linearToXyz, WHITE, type Triple } from '@/core/colour/colorimetry';
 import { deltaE2000 } from '@/core/colour/deltaE2000';
 import { infiniteReflectance, toExternal } from '@/core/colour/kubelkaMunk';
 import type { Mixture } from '@/core/colour/mixture';
 import { pigmentIndex, tube } from '@/core/colour/pigments';
-import { hypot, maths } from '@/core/maths/maths';
+import { maths } from '@/core/maths/maths';
+import { Metric, metricAt, squared, dual } from './localMetric';
 
 export interface Recipe {
   /** Parts that sum to 1. */
@@ -352,73 +344,4 @@ function combinations(even: Float64Array) {
     }
   }
   return { tubes: Int16Array.from(tubes), weights: Float64Array.from(weights), set: Int32Array.from(set), sets };
-}
-
-/** Colour difference near a colour, linear: lightness, chroma and hue, each divided by what the eye forgives there. */
-interface Metric {
-  /** Into `out`. */
-  residual(lab: Readonly<Triple>, out: Triple): void;
-  squared(L: number, a: number, b: number): number;
-}
-
-/** Delta E 2000's weights at a colour. */
-function metricAt([L0, a0, b0]: Readonly<Triple>): Metric {
-  const C = hypot(a0, b0);
-  const C7 = maths.pow(C, 7);
-  const g = 1 + 0.5 * (1 - Math.sqrt(C7 / (C7 + 25 ** 7)));
-  const cos = C > 1e-6 ? a0 / C : 1;
-  const sin = C > 1e-6 ? b0 / C : 0;
-  const l = 1 / (1 + (0.015 * (L0 - 50) ** 2) / Math.sqrt(20 + (L0 - 50) ** 2));
-  const c = 1 / (1 + 0.045 * C);
-  const h = 1 / (1 + 0.015 * C);
-  return {
-    residual(lab, out) {
-      const da = (lab[1] - a0) * g;
-      const db = lab[2] - b0;
-      out[0] = (lab[0] - L0) * l;
-      out[1] = (cos * da + sin * db) * c;
-      out[2] = (cos * db - sin * da) * h;
-    },
-    squared(L, a, b) {
-      const da = (a - a0) * g;
-      const db = b - b0;
-      const dl = (L - L0) * l;
-      const dc = (cos * da + sin * db) * c;
-      const dh = (cos * db - sin * da) * h;
-      return dl * dl + dc * dc + dh * dh;
-    },
-  };
-}
-
-const squared = ([x, y, z]: Readonly<Triple>) => x * x + y * y + z * z;
-
-/** Solves (J Jt + damping) y = r, where row c of J is slopes[3 j + c]. */
-function dual(slopes: Float64Array, count: number, damping: number, r: Readonly<Triple>): Triple {
-  let a = damping;
-  let b = 0;
-  let c = 0;
-  let d = damping;
-  let e = 0;
-  let f = damping;
-  for (let j = 0; j < 3 * count; j += 3) {
-    const [p, q, u] = [slopes[j], slopes[j + 1], slopes[j + 2]];
-    a += p * p;
-    b += p * q;
-    c += p * u;
-    d += q * q;
-    e += q * u;
-    f += u * u;
-  }
-  const c00 = d * f - e * e;
-  const c01 = c * e - b * f;
-  const c02 = b * e - c * d;
-  const c11 = a * f - c * c;
-  const c12 = b * c - a * e;
-  const c22 = a * d - b * b;
-  const det = a * c00 + b * c01 + c * c02;
-  return [
-    (c00 * r[0] + c01 * r[1] + c02 * r[2]) / det,
-    (c01 * r[0] + c11 * r[1] + c12 * r[2]) / det,
-    (c02 * r[0] + c12 * r[1] + c22 * r[2]) / det,
-  ];
 }
