@@ -5,7 +5,7 @@ import { infiniteReflectance, toExternal } from '@/core/colour/kubelkaMunk';
 import type { Mixture } from '@/core/colour/mixture';
 import { pigmentIndex, tube } from '@/core/colour/pigments';
 import { maths } from '@/core/maths/maths';
-import { Metric, metricAt, squared, dual } from './localMetric';
+import { type Metric, metricAt, squared, dual } from './localMetric';
 
 export interface Recipe {
   /** Parts that sum to 1. */
