@@ -83,6 +83,13 @@ export class SimulatedTime implements TimeThatPasses {
     return flowed;
   }
 
+  /** Whether time passes in strokes of the tool in hand, as their readings tell it. */
+  get passesInStrokes(): boolean {
+    const { tools, painting } = this.state;
+    const { wash, blots } = tools.definition;
+    return wash !== undefined || (blots === true && painting.active.basin !== undefined);
+  }
+
   /** Tiles under a film of water. */
   get wetTiles(): number {
     return this.state.painting.layers.reduce((sum, layer) => sum + (layer.basin?.wetTiles ?? 0), 0);

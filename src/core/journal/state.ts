@@ -128,6 +128,11 @@ export class StudioState {
     return { ...noChange(), rect, slab, layers: true, ...(canvas && { canvas }) };
   }
 
+  /** No stroke is in the air any more: what says what it laid goes. */
+  dropLaid(): void {
+    for (const layer of this.allLayers) layer.forEachTile((tile) => tile.dropLaid());
+  }
+
   /** Back to the empty ground. */
   clear(): void {
     for (const layer of this.allLayers) this.painting.disposeLayer(layer);

@@ -160,7 +160,7 @@ export class Studio {
       this.timeline.giveUp();
       return undefined;
     }
-    this.dropLaid();
+    this.state.dropLaid();
     this.timeline.commit(ended.command);
     return ended;
   }
@@ -169,12 +169,8 @@ export class Studio {
   abandonStroke(): void {
     if (!this.inAir) return;
     this.inAir = undefined;
-    this.dropLaid();
+    this.state.dropLaid();
     this.timeline.giveUp();
-  }
-
-  private dropLaid(): void {
-    for (const layer of this.allLayers) layer.forEachTile((tile) => tile.dropLaid());
   }
 
   get strokeInAir(): boolean {
@@ -183,11 +179,6 @@ export class Studio {
   /** Whether the stroke in the air is on the slab. */
   get strokeOnSlab(): boolean {
     return this.inAir?.onSlab ?? false;
-  }
-  /** Whether time passes in strokes of the tool in hand, as their readings tell it. */
-  get strokesTakeTime(): boolean {
-    const { wash, blots } = this.tools.definition;
-    return wash !== undefined || (blots === true && this.painting.active.basin !== undefined);
   }
 
   /** Ends the wait that the clock began. @returns it as a command; undefined when no time has passed */

@@ -107,7 +107,7 @@ export class Simulation {
 
   /** How fast water goes in a stroke that is about to be made: a tool that lets no time pass has no need of it. */
   strokePace(studio: Studio): number | undefined {
-    return studio.strokesTakeTime ? this.clock.strokePace(studio.time.wetTiles) : undefined;
+    return studio.time.passesInStrokes ? this.clock.strokePace(studio.time.wetTiles) : undefined;
   }
 
   /** The pen was read in a stroke; undefined when a stroke begins or ends. */
@@ -117,7 +117,7 @@ export class Simulation {
 
   private rest(studio: Studio, now: number): boolean {
     const { resting } = this;
-    if (!studio.strokesTakeTime || !resting || now - resting.at <= REST_MS) return false;
+    if (!studio.time.passesInStrokes || !resting || now - resting.at <= REST_MS) return false;
     const [t, ...rest] = resting.sample;
     const sample = [t + now - resting.at, ...rest];
     this.resting = { sample, at: now };
@@ -127,7 +127,7 @@ export class Simulation {
 
   /** Time that water took in a stroke, ms. */
   waterTime(studio: Studio, { samples, pace = 1 }: Extract<Command, { do: 'stroke' }>): number {
-    if (!studio.strokesTakeTime) return 0;
+    if (!studio.time.passesInStrokes) return 0;
     const seconds = (samples[samples.length - 1][0] - samples[0][0]) / 1000;
     return this.clock.cost(Flow.steps(seconds * pace), studio.time.wetTiles);
   }
