@@ -6,7 +6,7 @@ export default defineConfig({
   testDir: 'e2e',
   timeout: 240_000,
   expect: { timeout: 40_000 },
-  workers: 2,
+  workers: 1,
   fullyParallel: false,
   retries: process.env.CI ? 1 : 0,
   reporter: [['list']],

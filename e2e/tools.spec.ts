@@ -163,6 +163,7 @@ test('a spray that is held still goes on, and a tone is laid over everything', a
   const strength = page.getByLabel('In hand').getByRole('slider', { name: 'Strength' });
   await strength.press('Home');
   for (let i = 0; i < 2; i++) await strength.press('ArrowRight');
+  await page.getByLabel('In hand').getByRole('slider', { name: 'Distance' }).press('End');
   await page.mouse.move(canvas.x + 400, canvas.y + 250);
   await page.mouse.down();
   // no event comes while the hand holds still
