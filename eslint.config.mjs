@@ -4,81 +4,30 @@ import tseslint from 'typescript-eslint';
 import { oneSource } from './scripts/oneSource.mjs';
 import { staleView } from './scripts/staleView.mjs';
 
-/**
- * Rooms of the house, lowest first. A room may import from those below it and from itself, never upwards.
- * Rooms on one line stand side by side and do not see each other, except as said in `may`.
- */
-const rooms = [
-  {
-    folder: 'src/core/colour',
-    above: [
-      'surface',
-      'mixing',
-      'study',
-      'film',
-      'kernels',
-      'flow',
-      'marks',
-      'picture',
-      'tools',
-      'commands',
-      'journal',
-      'formats',
-    ],
-  },
-  {
-    folder: 'src/core/surface',
-    above: [
-      'colour',
-      'mixing',
-      'study',
-      'film',
-      'kernels',
-      'flow',
-      'marks',
-      'picture',
-      'tools',
-      'commands',
-      'journal',
-      'formats',
-    ],
-  },
-  {
-    folder: 'src/core/mixing',
-    above: [
-      'surface',
-      'study',
-      'film',
-      'kernels',
-      'flow',
-      'marks',
-      'picture',
-      'tools',
-      'commands',
-      'journal',
-      'formats',
-    ],
-  },
-  {
-    folder: 'src/core/study',
-    above: ['film', 'kernels', 'flow', 'marks', 'picture', 'tools', 'commands', 'journal', 'formats'],
-  },
-  {
-    folder: 'src/core/film',
-    above: ['kernels', 'flow', 'marks', 'picture', 'tools', 'commands', 'journal', 'formats'],
-  },
-  {
-    folder: 'src/core/kernels',
-    above: ['colour', 'surface', 'flow', 'marks', 'picture', 'tools', 'commands', 'journal', 'formats'],
-  },
-  { folder: 'src/core/flow', above: ['marks', 'picture', 'tools', 'commands', 'journal', 'formats'] },
-  { folder: 'src/core/marks', above: ['picture', 'tools', 'commands', 'journal', 'formats'] },
-  { folder: 'src/core/picture', above: ['marks', 'tools', 'commands', 'journal', 'formats'] },
-  { folder: 'src/core/tools', above: ['commands', 'journal', 'formats'] },
-  { folder: 'src/core/commands', above: ['journal', 'formats'] },
-  { folder: 'src/core/journal', above: ['formats'] },
-  { folder: 'src/core/formats', above: [] },
+/** Rooms of the core, lowest first; those on one line stand side by side and do not see each other. */
+const floors = [
+  ['colour', 'surface'],
+  ['mixing'],
+  ['study'],
+  ['film'],
+  ['kernels'],
+  ['flow'],
+  ['marks', 'picture'],
+  ['tools'],
+  ['commands'],
+  ['journal'],
+  ['formats'],
 ];
+/** What some of them have no need of, though it lies below. */
+const apart = { kernels: ['colour', 'surface'], mixing: ['surface'] };
+
+/** A room may import from those below it and from itself, never upwards or aside. */
+const rooms = floors.flatMap((floor, n) =>
+  floor.map((room) => ({
+    folder: `src/core/${room}`,
+    above: [...floor.filter((beside) => beside !== room), ...floors.slice(n + 1).flat(), ...(apart[room] ?? [])],
+  })),
+);
 
 const direction = rooms.map(({ folder, above }) => ({
   files: [`${folder}/**/*.ts`],

@@ -23,19 +23,20 @@ const PLAIN_CURVE: Curve = [[0, 0], [1, 1]]; // prettier-ignore
 /** The settings of an adjustment layer: they follow the hand and can be changed at any time. */
 export function AdjustPanel({ layer, adjust }: { layer: LayerState; adjust: Adjustment }) {
   const apply = useEasel((s) => s.apply);
-  /** What the hand has set, over what the engine told then: it is shown until the engine tells of something newer. */
-  const [held, setHeld] = useState<{ next: Adjustment; over: Adjustment }>();
+  const refused = useEasel((s) => s.refused);
+  /** What the hand has set, over what the engine told then: shown until the engine tells of something newer, or refuses. */
+  const [held, setHeld] = useState<{ next: Adjustment; over: Adjustment; refused: string }>();
   const [channel, setChannel] = useState<Channel>('all');
   const [beside, setBeside] = useState(true);
   const photo = useSight((s) => s.pictures).get(useBoard((s) => s.chosen));
-  const now = held?.over === adjust ? held.next : adjust;
+  const now = held?.over === adjust && held.refused === refused ? held.next : adjust;
   const engine = useEasel((s) => s.engine);
   const tell = (next: Adjustment) => {
-    setHeld({ next, over: adjust });
+    setHeld({ next, over: adjust, refused });
     apply({ do: 'layer.set', layer: layer.id, adjust: next });
   };
   const drag = (next: Adjustment) => {
-    setHeld({ next, over: adjust });
+    setHeld({ next, over: adjust, refused });
     engine?.tryLook(layer.id, { adjust: next });
   };
   const dials = (list: { label: string; value: number; min: number; max: number; step: number; say: string; to: (v: number) => Adjustment }[]) =>
