@@ -123,6 +123,7 @@ export default tseslint.config(
   {
     ignores: [
       'simd/kernels.ts',
+      'simd/layout.ts',
       'simd/light.ts',
       'simd/maths.ts',
       'simd/surfaceLook.ts',

@@ -4,6 +4,7 @@
  * memory. Addresses are in words of four bytes, as the plain twins index typed arrays.
  *   npm run kernels
  */
+import { BLADE, CONTACT, RELIGHT } from './layout';
 
 // @ts-ignore: decorator
 @inline function get(word: i32): f32 { return load<f32>(<usize>word << 2); }
@@ -14,12 +15,12 @@
 
 export function contactRow(block: i32, cell0: i32, count: i32, step: i32, u0: f32, v0: f32, du: f32, dv: f32, depth0: f32, dDepth: f32): i32 {
   const p = block >> 2;
-  const roughness = get(p), hang = get(p + 1), softness = get(p + 2), sink = get(p + 3), give = get(p + 4), take = get(p + 5);
-  const plough = get(p + 6), areaInverse = get(p + 7), carriedBody = get(p + 8), ceiling = get(p + 9), passes = get(p + 10);
-  const n = int(p + 11), film = int(p + 12), relief = int(p + 13), body = int(p + 14), laid = int(p + 15), fresh = int(p + 16);
-  const tip = int(p + 17), profile = int(p + 18), cells = int(p + 19), ride = int(p + 20), height = int(p + 21), appetite = int(p + 22);
-  const mapWidth = int(p + 23), aside = p + 24, cure = int(p + 27), stain = get(p + 28), shear = get(p + 29), onTop = f32x4.splat(get(p + 30));
-  const hair = int(p + 31), follow = get(p + 32), hold = get(p + 33);
+  const roughness = get(p + CONTACT.roughness), hang = get(p + CONTACT.hang), softness = get(p + CONTACT.softness), sink = get(p + CONTACT.sink), give = get(p + CONTACT.give), take = get(p + CONTACT.take);
+  const plough = get(p + CONTACT.plough), areaInverse = get(p + CONTACT.cellAreaInverse), carriedBody = get(p + CONTACT.stiffness), ceiling = get(p + CONTACT.ceiling), passes = get(p + CONTACT.passes);
+  const n = int(p + CONTACT.channels), film = int(p + CONTACT.film), relief = int(p + CONTACT.relief), body = int(p + CONTACT.body), laid = int(p + CONTACT.laid), fresh = int(p + CONTACT.fresh);
+  const tip = int(p + CONTACT.tip), profile = int(p + CONTACT.profile), cells = int(p + CONTACT.cells), ride = int(p + CONTACT.ride), height = int(p + CONTACT.height), appetite = int(p + CONTACT.appetite);
+  const mapWidth = int(p + CONTACT.mapWidth), aside = p + CONTACT.aside, cure = int(p + CONTACT.cure), stain = get(p + CONTACT.stain), shear = get(p + CONTACT.shear), onTop = f32x4.splat(get(p + CONTACT.onTop));
+  const hair = int(p + CONTACT.hair), follow = get(p + CONTACT.follow), hold = get(p + CONTACT.hold);
   const vol = n - 1;
   let cell = cell0, touched = 0;
   for (let k = 0; k < count; k++) {
@@ -346,20 +347,20 @@ export function bandsToColours(count: i32, rows: i32, reflectance: i32, bandStri
 
 /** Cells far enough from the edges only; see the plain twin for the block. */
 export function relight(block: i32, x0: i32, y0: i32, x1: i32, y1: i32): void {
-  const width = int(block), albedo = int(block + 2), relief = int(block + 3), lit = int(block + 4);
-  const linear = int(block + 5), codes = int(block + 6);
-  const steps = sp(get(block + 7)), scale = sp(get(block + 8));
-  const lx = sp(get(block + 9)), ly = sp(get(block + 10)), lz = sp(get(block + 11));
-  const hx = sp(get(block + 12)), hy = sp(get(block + 13)), hz = sp(get(block + 14));
-  const room = get(block + 15), shadow = sp(get(block + 16)), gloss = sp(get(block + 17)), flat = sp(get(block + 18));
-  const lamp = sp((1 - room) / get(block + 11)), half = sp(<f32>0.5 * room);
+  const width = int(block + RELIGHT.width), albedo = int(block + RELIGHT.albedo), relief = int(block + RELIGHT.relief), lit = int(block + RELIGHT.lit);
+  const linear = int(block + RELIGHT.linear), codes = int(block + RELIGHT.codes);
+  const steps = sp(get(block + RELIGHT.steps)), scale = sp(get(block + RELIGHT.scale));
+  const lx = sp(get(block + RELIGHT.lampX)), ly = sp(get(block + RELIGHT.lampY)), lz = sp(get(block + RELIGHT.lampZ));
+  const hx = sp(get(block + RELIGHT.halfX)), hy = sp(get(block + RELIGHT.halfY)), hz = sp(get(block + RELIGHT.halfZ));
+  const room = get(block + RELIGHT.room), shadow = sp(get(block + RELIGHT.shadow)), gloss = sp(get(block + RELIGHT.gloss)), flat = sp(get(block + RELIGHT.flat));
+  const lamp = sp((1 - room) / get(block + RELIGHT.lampZ)), half = sp(<f32>0.5 * room);
   const zero = sp(0), one = sp(1), near = sp(0.375), far = sp(0.0625);
-  const o0 = int(block + 20) * width + int(block + 19), o1 = int(block + 22) * width + int(block + 21);
-  const o2 = int(block + 24) * width + int(block + 23), o3 = int(block + 26) * width + int(block + 25);
-  const r0 = sp(get(block + 27)), r1 = sp(get(block + 28)), r2 = sp(get(block + 29)), r3 = sp(get(block + 30));
-  const k0 = sp(get(block + 31)), k1 = sp(get(block + 32)), k2 = sp(get(block + 33)), k3 = sp(get(block + 34));
-  const glossGain = sp(get(block + 35) / 127), glossLift = sp(get(block + 36)), matteGain = sp(get(block + 37) / 128), matteLift = sp(get(block + 38));
-  const veil = sp(get(block + 39)), tr = sp(get(block + 40)), tg = sp(get(block + 41)), tb = sp(get(block + 42));
+  const o0 = int(block + RELIGHT.towards + 1) * width + int(block + RELIGHT.towards), o1 = int(block + RELIGHT.towards + 3) * width + int(block + RELIGHT.towards + 2);
+  const o2 = int(block + RELIGHT.towards + 5) * width + int(block + RELIGHT.towards + 4), o3 = int(block + RELIGHT.towards + 7) * width + int(block + RELIGHT.towards + 6);
+  const r0 = sp(get(block + RELIGHT.rise)), r1 = sp(get(block + RELIGHT.rise + 1)), r2 = sp(get(block + RELIGHT.rise + 2)), r3 = sp(get(block + RELIGHT.rise + 3));
+  const k0 = sp(get(block + RELIGHT.hides)), k1 = sp(get(block + RELIGHT.hides + 1)), k2 = sp(get(block + RELIGHT.hides + 2)), k3 = sp(get(block + RELIGHT.hides + 3));
+  const glossGain = sp(get(block + RELIGHT.glossGain) / 127), glossLift = sp(get(block + RELIGHT.glossLift)), matteGain = sp(get(block + RELIGHT.matteGain) / 128), matteLift = sp(get(block + RELIGHT.matteLift));
+  const veil = sp(get(block + RELIGHT.veil)), tr = sp(get(block + RELIGHT.tint)), tg = sp(get(block + RELIGHT.tint + 1)), tb = sp(get(block + RELIGHT.tint + 2));
   for (let y = y0; y < y1; y++) {
     for (let x = x0; x < x1; x += 4) {
       const cell = y * width + x;
@@ -405,17 +406,17 @@ export function relight(block: i32, x0: i32, y0: i32, x1: i32, y1: i32): void {
 
 /** One position of a blade; see the plain twin for the block. */
 export function bladeStamp(block: i32): void {
-  const cos = get(block), sin = get(block + 1), x = get(block + 2), y = get(block + 3);
-  const halfWidth = get(block + 4), edge = get(block + 5), column = get(block + 6), back = get(block + 7), ahead = get(block + 8);
-  const stand = get(block + 9), nickScale = get(block + 10), chatter = get(block + 11), slope = get(block + 12), beyondSlope = get(block + 13);
-  const lean = get(block + 14), leanBase = get(block + 15), fill = get(block + 16), fillZone = get(block + 17), ceiling = get(block + 18);
-  const ownBody = get(block + 19), passes = get(block + 20), least = get(block + 21), carryOff = get(block + 22);
-  const n = int(block + 25), film = int(block + 26), relief = int(block + 27), body = int(block + 28), laid = int(block + 29);
-  const fresh = int(block + 30), cure = int(block + 31), bead = int(block + 32), ride = int(block + 33), nick = int(block + 34);
-  const felt = int(block + 35), columns = int(block + 36), width = int(block + 37);
-  const x0 = int(block + 38), y0 = int(block + 39), x1 = int(block + 40), y1 = int(block + 41);
+  const cos = get(block + BLADE.cos), sin = get(block + BLADE.sin), x = get(block + BLADE.x), y = get(block + BLADE.y);
+  const halfWidth = get(block + BLADE.half), edge = get(block + BLADE.edge), column = get(block + BLADE.column), back = get(block + BLADE.back), ahead = get(block + BLADE.ahead);
+  const stand = get(block + BLADE.stand), nickScale = get(block + BLADE.nickScale), chatter = get(block + BLADE.chatter), slope = get(block + BLADE.slope), beyondSlope = get(block + BLADE.beyondSlope);
+  const lean = get(block + BLADE.lean), leanBase = get(block + BLADE.leanBase), fill = get(block + BLADE.fill), fillZone = get(block + BLADE.fillZone), ceiling = get(block + BLADE.ceiling);
+  const ownBody = get(block + BLADE.ownBody), passes = get(block + BLADE.passes), least = get(block + BLADE.least), carryOff = get(block + BLADE.carryOff);
+  const n = int(block + BLADE.channels), film = int(block + BLADE.film), relief = int(block + BLADE.relief), body = int(block + BLADE.body), laid = int(block + BLADE.laid);
+  const fresh = int(block + BLADE.fresh), cure = int(block + BLADE.cure), bead = int(block + BLADE.bead), ride = int(block + BLADE.ride), nick = int(block + BLADE.nick);
+  const felt = int(block + BLADE.felt), columns = int(block + BLADE.columns), width = int(block + BLADE.width);
+  const x0 = int(block + BLADE.x0), y0 = int(block + BLADE.y0), x1 = int(block + BLADE.x1), y1 = int(block + BLADE.y1);
   const vol = n - 1;
-  const standoff = get(block + 42), stir = get(block + 44), buoyancy = get(block + 45), half = <usize>n << 2;
+  const standoff = get(block + BLADE.standoff), stir = get(block + BLADE.stir), buoyancy = get(block + BLADE.buoyancy), half = <usize>n << 2;
   let bodySum: f32 = 0, bodyCount: f32 = 0, filmSum: f32 = 0;
   for (let py = y0; py < y1; py++) {
     const Y = <f32>py + <f32>0.5 - y;
@@ -521,9 +522,9 @@ export function bladeStamp(block: i32): void {
       }
     }
   }
-  set(block + 23, bodySum);
-  set(block + 24, bodyCount);
-  set(block + 43, filmSum);
+  set(block + BLADE.bodySum, bodySum);
+  set(block + BLADE.bodyCount, bodyCount);
+  set(block + BLADE.filmSum, filmSum);
 }
 
 /** Highest of `count` values, at least 0; `count` is a multiple of four. */

@@ -1,7 +1,8 @@
 /**
- * Water and what it carries, in AssemblyScript with SIMD: the twins of src/core/kernels/water.ts and carry.ts, which
- * say what the loops do, and name the words of the parameter block in the same order.
+ * Water and what it carries, in AssemblyScript with SIMD: the twins of src/core/kernels/water*.ts and carry.ts, which
+ * say what the loops do. The words of the parameter blocks are theirs (layout.ts).
  */
+import { CARRIED, SETTLED, WATER } from './layout';
 
 // @ts-ignore: decorator
 @inline function get(word: i32): f32 { return load<f32>(<usize>word << 2); }
@@ -26,25 +27,13 @@
 // @ts-ignore: decorator
 @inline function limited(v: v128, most: v128): v128 { return f32x4.pmax(f32x4.neg(most), f32x4.pmin(most, v)); }
 
-const WATER: i32 = 0, MOISTURE: i32 = 1, RIM: i32 = 2, U: i32 = 3, V: i32 = 4, LOAD: i32 = 5, SHARE: i32 = 6, DEPTH: i32 = 7;
-const OPEN: i32 = 8, FLUX_X: i32 = 9, FLUX_Y: i32 = 10, MASS: i32 = 11, STREAM: i32 = 12, PAINT_U: i32 = 13, PAINT_V: i32 = 14;
-const NEXT_A: i32 = 15, NEXT_B: i32 = 16, COVER: i32 = 17, PERMEABLE: i32 = 18, RESISTANCE: i32 = 19, LOBES: i32 = 20;
-const BLOTCHES: i32 = 21, CURRENTS: i32 = 22, TOOTH: i32 = 23, BED_A: i32 = 24, BED_B: i32 = 25, STRIDE: i32 = 26;
-const COVER_STRIDE: i32 = 27, BED_STRIDE: i32 = 28, FINE_STRIDE: i32 = 29, FACTOR: i32 = 30, SIDE: i32 = 31, ROWS: i32 = 32;
-const GRAVITY: i32 = 33, DRAG: i32 = 34, YIELDING: i32 = 35, YIELD_DEPTH: i32 = 36, UNEVEN: i32 = 37, FASTEST: i32 = 38;
-const TILT_X: i32 = 39, TILT_Y: i32 = 40, TRANSFER: i32 = 41, OPEN_FROM: i32 = 42, OPEN_OVER: i32 = 43, EVAPORATION: i32 = 44;
-const RIM_EVAPORATION: i32 = 45, BLOTCH_EVAPORATION: i32 = 46, RIM_BLUR: i32 = 47, ABSORPTION: i32 = 48, CAPACITY: i32 = 49;
-const PAPER_EVAPORATION: i32 = 50, CAPILLARY: i32 = 51, BREAKS: i32 = 52, BARRIER_DRY: i32 = 53, BARRIER_DAMP: i32 = 54;
-const BARRIER_ROUGH: i32 = 55, FRONT_RATE: i32 = 56, FRONT_MOST: i32 = 57, TENSION: i32 = 58, RELIEF: i32 = 59;
-const LOAD_BLUR: i32 = 60, DISPERSE: i32 = 61, TRACES: i32 = 62, RIM_DRIFT: i32 = 63, STEP: i32 = 64, CELLS: i32 = 65, SMEAR: i32 = 66;
-const FALL_X: i32 = 67, FALL_Y: i32 = 68, RIM_UNEVEN: i32 = 69, FINGERS: i32 = 70, SPREAD_MOST: i32 = 71, CURVE: i32 = 72;
 const ROW: i32 = 80;
 const FADE: f32 = 0.35;
 
 export function filmDepth(block: i32, at: i32): void {
-  const stride = int(block + STRIDE), side = int(block + SIDE);
-  const share = int(block + SHARE), water = int(block + WATER), depth = int(block + DEPTH), open = int(block + OPEN), rim = int(block + RIM);
-  const from = all(block + OPEN_FROM), over = all(block + OPEN_OVER);
+  const stride = int(block + WATER.stride), side = int(block + WATER.side);
+  const share = int(block + WATER.share), water = int(block + WATER.water), depth = int(block + WATER.depth), open = int(block + WATER.open), rim = int(block + WATER.rim);
+  const from = all(block + WATER.openFrom), over = all(block + WATER.openOver);
   for (let y = 0; y < side; y++) {
     for (let i = at + y * stride, end = i + side; i < end; i += 4) {
       const p = ld(share + i);
@@ -97,12 +86,12 @@ const DIAGONAL: f32 = 0.7;
 }
 
 export function pushWater(block: i32, at: i32, bed: i32): f32 {
-  const stride = int(block + STRIDE), side = int(block + SIDE), bedStride = int(block + BED_STRIDE);
-  const depth = int(block + DEPTH), share = int(block + SHARE), permeable = int(block + PERMEABLE), lobes = int(block + LOBES);
-  const u = int(block + U), v = int(block + V), fluxX = int(block + FLUX_X), fluxY = int(block + FLUX_Y);
-  const gravity = all(block + GRAVITY), drag = all(block + DRAG), over = lanes(<f32>1 / get(block + YIELD_DEPTH));
-  const most = all(block + FASTEST), transfer = all(block + TRANSFER), yielding = all(block + YIELDING), uneven = all(block + UNEVEN);
-  const tiltX = all(block + TILT_X), tiltY = all(block + TILT_Y), fallX = int(block + FALL_X), fallY = int(block + FALL_Y);
+  const stride = int(block + WATER.stride), side = int(block + WATER.side), bedStride = int(block + WATER.bedStride);
+  const depth = int(block + WATER.depth), share = int(block + WATER.share), permeable = int(block + WATER.permeable), lobes = int(block + WATER.lobes);
+  const u = int(block + WATER.u), v = int(block + WATER.v), fluxX = int(block + WATER.fluxX), fluxY = int(block + WATER.fluxY);
+  const gravity = all(block + WATER.gravity), drag = all(block + WATER.drag), over = lanes(<f32>1 / get(block + WATER.yieldDepth));
+  const most = all(block + WATER.fastest), transfer = all(block + WATER.transfer), yielding = all(block + WATER.yielding), uneven = all(block + WATER.uneven);
+  const tiltX = all(block + WATER.tiltX), tiltY = all(block + WATER.tiltY), fallX = int(block + WATER.fallX), fallY = int(block + WATER.fallY);
   let fastest = lanes(0);
   for (let y = 0; y < side; y++) {
     for (let x = 0; x < side; x += 4) {
@@ -117,8 +106,8 @@ export function pushWater(block: i32, at: i32, bed: i32): f32 {
 }
 
 export function shiftWater(block: i32, at: i32): void {
-  const stride = int(block + STRIDE), side = int(block + SIDE);
-  const water = int(block + WATER), fluxX = int(block + FLUX_X), fluxY = int(block + FLUX_Y);
+  const stride = int(block + WATER.stride), side = int(block + WATER.side);
+  const water = int(block + WATER.water), fluxX = int(block + WATER.fluxX), fluxY = int(block + WATER.fluxY);
   for (let y = 0; y < side; y++) {
     for (let i = at + y * stride, end = i + side; i < end; i += 4) {
       const gain = f32x4.add(f32x4.sub(ld(fluxX + i), ld(fluxX + i + 1)), f32x4.sub(ld(fluxY + i), ld(fluxY + i + stride)));
@@ -128,13 +117,13 @@ export function shiftWater(block: i32, at: i32): void {
 }
 
 export function evaporate(block: i32, at: i32, bed: i32): f32 {
-  const stride = int(block + STRIDE), side = int(block + SIDE), bedStride = int(block + BED_STRIDE);
-  const water = int(block + WATER), moisture = int(block + MOISTURE), rim = int(block + RIM), share = int(block + SHARE);
-  const nextA = int(block + NEXT_A), nextB = int(block + NEXT_B), blotches = int(block + BLOTCHES);
-  const rimBlur = all(block + RIM_BLUR), around = lanes((<f32>1 - get(block + RIM_BLUR)) * <f32>0.25);
-  const dries = all(block + EVAPORATION), rimDries = all(block + RIM_EVAPORATION), blotchDries = all(block + BLOTCH_EVAPORATION);
-  const full = lanes(<f32>1 / get(block + CAPACITY)), creep = lanes(get(block + CAPILLARY) / get(block + CAPACITY));
-  const absorbs = all(block + ABSORPTION), paper = all(block + PAPER_EVAPORATION);
+  const stride = int(block + WATER.stride), side = int(block + WATER.side), bedStride = int(block + WATER.bedStride);
+  const water = int(block + WATER.water), moisture = int(block + WATER.moisture), rim = int(block + WATER.rim), share = int(block + WATER.share);
+  const nextA = int(block + WATER.nextA), nextB = int(block + WATER.nextB), blotches = int(block + WATER.blotches);
+  const rimBlur = all(block + WATER.rimBlur), around = lanes((<f32>1 - get(block + WATER.rimBlur)) * <f32>0.25);
+  const dries = all(block + WATER.evaporation), rimDries = all(block + WATER.rimEvaporation), blotchDries = all(block + WATER.blotchEvaporation);
+  const full = lanes(<f32>1 / get(block + WATER.capacity)), creep = lanes(get(block + WATER.capillary) / get(block + WATER.capacity));
+  const absorbs = all(block + WATER.absorption), paper = all(block + WATER.paperEvaporation);
   const zero = lanes(0), one = lanes(1);
   let gone = zero;
   for (let y = 0; y < side; y++) {
@@ -166,8 +155,8 @@ export function evaporate(block: i32, at: i32, bed: i32): f32 {
 }
 
 export function adoptWater(block: i32, at: i32): void {
-  const stride = int(block + STRIDE), side = int(block + SIDE);
-  const rim = int(block + RIM), moisture = int(block + MOISTURE), nextA = int(block + NEXT_A), nextB = int(block + NEXT_B);
+  const stride = int(block + WATER.stride), side = int(block + WATER.side);
+  const rim = int(block + WATER.rim), moisture = int(block + WATER.moisture), nextA = int(block + WATER.nextA), nextB = int(block + WATER.nextB);
   for (let y = 0; y < side; y++) {
     for (let i = at + y * stride, end = i + side; i < end; i += 4) {
       st(rim + i, ld(nextA + i));
@@ -177,7 +166,7 @@ export function adoptWater(block: i32, at: i32): void {
 }
 
 export function adoptLoad(block: i32, at: i32): void {
-  const stride = int(block + STRIDE), side = int(block + SIDE), loads = int(block + LOAD), nextA = int(block + NEXT_A);
+  const stride = int(block + WATER.stride), side = int(block + WATER.side), loads = int(block + WATER.load), nextA = int(block + WATER.nextA);
   for (let y = 0; y < side; y++) for (let i = at + y * stride, end = i + side; i < end; i += 4) st(loads + i, ld(nextA + i));
 }
 
@@ -195,13 +184,13 @@ const ASLANT: f32 = 0.75;
 const GAP: f32 = 3;
 
 export function advanceFront(block: i32, at: i32, bed: i32, coverAt: i32, fine: i32, masking: i32, wax: i32, gains: i32): i32 {
-  const stride = int(block + STRIDE), coverStride = int(block + COVER_STRIDE), side = int(block + SIDE), factor = int(block + FACTOR);
-  const bedStride = int(block + BED_STRIDE), fineStride = int(block + FINE_STRIDE);
-  const depth = int(block + DEPTH), cover = int(block + COVER), share = int(block + SHARE), moisture = int(block + MOISTURE);
-  const tooth = int(block + TOOTH), resistance = int(block + RESISTANCE), rim = int(block + RIM), curve = get(block + CURVE);
-  const barrierDry = get(block + BARRIER_DRY), barrierDamp = get(block + BARRIER_DAMP), full = <f32>1 / get(block + CAPACITY);
-  const roughness = get(block + BARRIER_ROUGH), relief = get(block + RELIEF), tension = get(block + TENSION);
-  const rate = get(block + FRONT_RATE), most = get(block + FRONT_MOST);
+  const stride = int(block + WATER.stride), coverStride = int(block + WATER.coverStride), side = int(block + WATER.side), factor = int(block + WATER.factor);
+  const bedStride = int(block + WATER.bedStride), fineStride = int(block + WATER.fineStride);
+  const depth = int(block + WATER.depth), cover = int(block + WATER.cover), share = int(block + WATER.share), moisture = int(block + WATER.moisture);
+  const tooth = int(block + WATER.tooth), resistance = int(block + WATER.resistance), rim = int(block + WATER.rim), curve = get(block + WATER.curve);
+  const barrierDry = get(block + WATER.barrierDry), barrierDamp = get(block + WATER.barrierDamp), full = <f32>1 / get(block + WATER.capacity);
+  const roughness = get(block + WATER.barrierRough), relief = get(block + WATER.relief), tension = get(block + WATER.tension);
+  const rate = get(block + WATER.frontRate), most = get(block + WATER.frontMost);
   const least = lanes(barrierDamp * <f32>0.3);
   const width = side * factor;
   let any = 0;
@@ -258,9 +247,9 @@ export function advanceFront(block: i32, at: i32, bed: i32, coverAt: i32, fine: 
 }
 
 export function coverFilm(block: i32, at: i32, coverAt: i32, gains: i32): i32 {
-  const stride = int(block + STRIDE), coverStride = int(block + COVER_STRIDE), side = int(block + SIDE), factor = int(block + FACTOR);
-  const share = int(block + SHARE), water = int(block + WATER), moisture = int(block + MOISTURE), depth = int(block + DEPTH), cover = int(block + COVER);
-  const breaks = get(block + BREAKS), breaks4 = lanes(breaks), zero = lanes(0), one = lanes(1);
+  const stride = int(block + WATER.stride), coverStride = int(block + WATER.coverStride), side = int(block + WATER.side), factor = int(block + WATER.factor);
+  const share = int(block + WATER.share), water = int(block + WATER.water), moisture = int(block + WATER.moisture), depth = int(block + WATER.depth), cover = int(block + WATER.cover);
+  const breaks = get(block + WATER.breaks), breaks4 = lanes(breaks), zero = lanes(0), one = lanes(1);
   const inverse = <f32>1 / <f32>(factor * factor);
   const width = side * factor;
   let found = 0;
@@ -330,11 +319,11 @@ export function coverFilm(block: i32, at: i32, coverAt: i32, gains: i32): i32 {
 }
 
 export function weighPaint(block: i32, at: i32, bed: i32, list: i32, count: i32): void {
-  const stride = int(block + STRIDE), side = int(block + SIDE), factor = int(block + FACTOR), bedStride = int(block + BED_STRIDE);
+  const stride = int(block + WATER.stride), side = int(block + WATER.side), factor = int(block + WATER.factor), bedStride = int(block + WATER.bedStride);
   const width = side * factor;
-  const share = int(block + SHARE), open = int(block + OPEN), loads = int(block + LOAD), mass = int(block + MASS), stream = int(block + STREAM);
-  const nextA = int(block + NEXT_A), currents = int(block + CURRENTS);
-  const blur = all(block + LOAD_BLUR), around = lanes((<f32>1 - get(block + LOAD_BLUR)) * <f32>0.25), step = all(block + STEP);
+  const share = int(block + WATER.share), open = int(block + WATER.open), loads = int(block + WATER.load), mass = int(block + WATER.mass), stream = int(block + WATER.stream);
+  const nextA = int(block + WATER.nextA), currents = int(block + WATER.currents);
+  const blur = all(block + WATER.loadBlur), around = lanes((<f32>1 - get(block + WATER.loadBlur)) * <f32>0.25), step = all(block + WATER.step);
   const inverse = lanes(<f32>1 / <f32>(factor * factor)), zero = lanes(0);
   for (let y = 0; y < side; y++) {
     for (let x = 0; x < side; x += 4) {
@@ -380,11 +369,11 @@ export function weighPaint(block: i32, at: i32, bed: i32, list: i32, count: i32)
 @inline function beyond(s: v128): v128 { return f32x4.sub(s, limited(s, lanes(0.07))); }
 
 export function pushPaint(block: i32, at: i32, bed: i32): f32 {
-  const stride = int(block + STRIDE), side = int(block + SIDE), bedStride = int(block + BED_STRIDE);
-  const share = int(block + SHARE), open = int(block + OPEN), loads = int(block + LOAD), rim = int(block + RIM), stream = int(block + STREAM);
-  const u = int(block + U), v = int(block + V), paintU = int(block + PAINT_U), paintV = int(block + PAINT_V), permeable = int(block + PERMEABLE);
-  const most = all(block + FASTEST), traces = all(block + TRACES), disperse = all(block + DISPERSE), drifts = all(block + RIM_DRIFT);
-  const lobes = int(block + LOBES), fingers = all(block + FINGERS), rimUneven = all(block + RIM_UNEVEN), spreadMost = all(block + SPREAD_MOST);
+  const stride = int(block + WATER.stride), side = int(block + WATER.side), bedStride = int(block + WATER.bedStride);
+  const share = int(block + WATER.share), open = int(block + WATER.open), loads = int(block + WATER.load), rim = int(block + WATER.rim), stream = int(block + WATER.stream);
+  const u = int(block + WATER.u), v = int(block + WATER.v), paintU = int(block + WATER.paintU), paintV = int(block + WATER.paintV), permeable = int(block + WATER.permeable);
+  const most = all(block + WATER.fastest), traces = all(block + WATER.traces), disperse = all(block + WATER.disperse), drifts = all(block + WATER.rimDrift);
+  const lobes = int(block + WATER.lobes), fingers = all(block + WATER.fingers), rimUneven = all(block + WATER.rimUneven), spreadMost = all(block + WATER.spreadMost);
   const zero = lanes(0), one = lanes(1);
   let fastest = zero;
   for (let y = 0; y < side; y++) {
@@ -440,7 +429,7 @@ export function pushPaint(block: i32, at: i32, bed: i32): f32 {
 
 /** Velocities and fades at the faces of a row along x, from its flow cells: into rows 0 and 6. @returns whether there is film */
 function facesX(block: i32, rows: i32, coarse: i32, n: i32, factor: i32, cells: v128): bool {
-  const paint = int(block + PAINT_U), depth = int(block + DEPTH);
+  const paint = int(block + WATER.paintU), depth = int(block + WATER.depth);
   let any = lanes(0);
   if (factor == 2) {
     for (let c = 0, i = coarse; c <= n; c += 8, i += 4) {
@@ -480,7 +469,7 @@ function facesX(block: i32, rows: i32, coarse: i32, n: i32, factor: i32, cells: 
 function extents(above: i32, n: i32, list: i32, count: i32, across: bool): bool {
   let any = false;
   for (let k = 0; k < count; k++) {
-    const e = list + k * 8, plane = int(e), before = int(e + 1), behind = int(e + 2), out = above + k * ROW + 72;
+    const e = list + k * CARRIED.words, plane = int(e + CARRIED.plane), before = int(e + CARRIED.before), behind = int(e + CARRIED.behind), out = above + k * ROW + 72;
     let first = 0, last = n - 1;
     for (; first < n; first++) {
       const row = plane + first * n;
@@ -516,12 +505,12 @@ function extents(above: i32, n: i32, list: i32, count: i32, across: bool): bool 
 }
 
 export function carryX(block: i32, at: i32, coverAt: i32, fine: i32, list: i32, count: i32, steps: f32): void {
-  const stride = int(block + STRIDE), coverStride = int(block + COVER_STRIDE), fineStride = int(block + FINE_STRIDE);
-  const factor = int(block + FACTOR), n = int(block + SIDE) * factor, rows = int(block + ROWS);
-  const cells = lanes((<f32>0.5 * get(block + CELLS) * steps) / get(block + STEP));
-  const bedA = int(block + BED_A), bedB = int(block + BED_B), covers = int(block + COVER), smear = all(block + SMEAR);
+  const stride = int(block + WATER.stride), coverStride = int(block + WATER.coverStride), fineStride = int(block + WATER.fineStride);
+  const factor = int(block + WATER.factor), n = int(block + WATER.side) * factor, rows = int(block + WATER.rows);
+  const cells = lanes((<f32>0.5 * get(block + WATER.cells) * steps) / get(block + WATER.step));
+  const bedA = int(block + WATER.bedA), bedB = int(block + WATER.bedB), covers = int(block + WATER.cover), smear = all(block + WATER.smear);
   for (let k = 0; k < count; k++) {
-    const e = list + k * 8, save = int(e + 3), plane = int(e);
+    const e = list + k * CARRIED.words, save = int(e + CARRIED.save), plane = int(e + CARRIED.plane);
     if (save != 0) for (let y = 0; y < n; y++) set(save + y, get(plane + y * n + n - 1));
   }
   const above = rows + 8 * ROW;
@@ -539,10 +528,10 @@ export function carryX(block: i32, at: i32, coverAt: i32, fine: i32, list: i32, 
     }
     for (let k = 0; k < count; k++) {
       if (y < int(above + k * ROW + 72) || y > int(above + k * ROW + 73)) continue;
-      const e = list + k * 8, before = int(e + 1), behind = int(e + 2);
-      const mobile = all(e + 4), rollA = all(e + 5), rollB = all(e + 6), diffuse = all(e + 7);
+      const e = list + k * CARRIED.words, before = int(e + CARRIED.before), behind = int(e + CARRIED.behind);
+      const mobile = all(e + CARRIED.mobile), rollA = all(e + CARRIED.rollA), rollB = all(e + CARRIED.rollB), diffuse = all(e + CARRIED.diffuse);
       const first = before != 0 ? get(before + y) : 0, beyond = behind != 0 ? get(behind + y * n) : 0;
-      let r = <usize>rows << 2, g = <usize>(int(e) + y * n) << 2;
+      let r = <usize>rows << 2, g = <usize>(int(e + CARRIED.plane) + y * n) << 2;
       const end = r + (<usize>n << 2);
       let last = lanes(first), cells4 = v128.load(g), passed = lanes(0);
       // each pass works out four faces, and stores the four cells before them
@@ -564,7 +553,7 @@ export function carryX(block: i32, at: i32, coverAt: i32, fine: i32, list: i32, 
 
 /** The same for the faces above a row, along y. */
 function facesY(block: i32, rows: i32, coarse: i32, n: i32, factor: i32, part: f32, cells: v128): void {
-  const paint = int(block + PAINT_V), depth = int(block + DEPTH), stride = int(block + STRIDE);
+  const paint = int(block + WATER.paintV), depth = int(block + WATER.depth), stride = int(block + WATER.stride);
   for (let c = 0, i = coarse; c < n; c += 4 * factor, i += 4) {
     const u0 = ld(paint + i), d = ld(depth + i);
     const u = f32x4.mul(part > 0 ? f32x4.add(u0, f32x4.mul(f32x4.sub(ld(paint + i + stride), u0), lanes(part))) : u0, cells);
@@ -591,12 +580,12 @@ function facesY(block: i32, rows: i32, coarse: i32, n: i32, factor: i32, part: f
 }
 
 export function carryY(block: i32, at: i32, coverAt: i32, fine: i32, list: i32, count: i32, steps: f32): void {
-  const stride = int(block + STRIDE), coverStride = int(block + COVER_STRIDE), fineStride = int(block + FINE_STRIDE);
-  const factor = int(block + FACTOR), n = int(block + SIDE) * factor, rows = int(block + ROWS);
-  const cells = lanes((<f32>0.5 * get(block + CELLS) * steps) / get(block + STEP));
-  const bedA = int(block + BED_A), bedB = int(block + BED_B), covers = int(block + COVER), smear = all(block + SMEAR);
+  const stride = int(block + WATER.stride), coverStride = int(block + WATER.coverStride), fineStride = int(block + WATER.fineStride);
+  const factor = int(block + WATER.factor), n = int(block + WATER.side) * factor, rows = int(block + WATER.rows);
+  const cells = lanes((<f32>0.5 * get(block + WATER.cells) * steps) / get(block + WATER.step));
+  const bedA = int(block + WATER.bedA), bedB = int(block + WATER.bedB), covers = int(block + WATER.cover), smear = all(block + WATER.smear);
   for (let k = 0; k < count; k++) {
-    const e = list + k * 8, save = int(e + 3), plane = int(e) + (n - 1) * n;
+    const e = list + k * CARRIED.words, save = int(e + CARRIED.save), plane = int(e + CARRIED.plane) + (n - 1) * n;
     if (save != 0) for (let x = 0; x < n; x += 4) st(save + x, ld(plane + x));
   }
   // what came through the face above, a row for each pigment
@@ -617,9 +606,9 @@ export function carryY(block: i32, at: i32, coverAt: i32, fine: i32, list: i32, 
     }
     for (let k = 0; k < count; k++) {
       if (y < int(above + k * ROW + 72) || y > int(above + k * ROW + 73) + 2) continue;
-      const e = list + k * 8, g = int(e) + y * n, before = int(e + 1), behind = int(e + 2), held = above + k * ROW;
+      const e = list + k * CARRIED.words, g = int(e + CARRIED.plane) + y * n, before = int(e + CARRIED.before), behind = int(e + CARRIED.behind), held = above + k * ROW;
       const upper = <usize>(y == 0 ? before : g - n) << 2, lower = <usize>(y == n ? behind : g) << 2;
-      const mobile = all(e + 4), rollA = all(e + 5), rollB = all(e + 6), diffuse = all(e + 7);
+      const mobile = all(e + CARRIED.mobile), rollA = all(e + CARRIED.rollA), rollB = all(e + CARRIED.rollB), diffuse = all(e + CARRIED.diffuse);
       const r = <usize>rows << 2, h = <usize>held << 2, end = <usize>n << 2;
       if (y == 0) {
         if (before != 0) for (let c: usize = 0; c < end; c += 16) v128.store(h + c, faces4(r + c, v128.load(upper + c), v128.load(lower + c), mobile, rollA, rollB, diffuse, smear));
@@ -652,11 +641,11 @@ export function carryY(block: i32, at: i32, coverAt: i32, fine: i32, list: i32, 
 }
 
 export function settlePaint(block: i32, at: i32, coverAt: i32, fine: i32, list: i32, count: i32, seconds: f32, rimSettle: f32): void {
-  const stride = int(block + STRIDE), coverStride = int(block + COVER_STRIDE), fineStride = int(block + FINE_STRIDE);
-  const factor = int(block + FACTOR), side = int(block + SIDE), n = side * factor, rows = int(block + ROWS);
-  const share = int(block + SHARE), depth = int(block + DEPTH), rim = int(block + RIM), moisture = int(block + MOISTURE);
-  const tooth = int(block + TOOTH), covers = int(block + COVER);
-  const full = lanes(<f32>1 / get(block + CAPACITY)), zero = lanes(0), one = lanes(1), most = lanes(0.9);
+  const stride = int(block + WATER.stride), coverStride = int(block + WATER.coverStride), fineStride = int(block + WATER.fineStride);
+  const factor = int(block + WATER.factor), side = int(block + WATER.side), n = side * factor, rows = int(block + WATER.rows);
+  const share = int(block + WATER.share), depth = int(block + WATER.depth), rim = int(block + WATER.rim), moisture = int(block + WATER.moisture);
+  const tooth = int(block + WATER.tooth), covers = int(block + WATER.cover);
+  const full = lanes(<f32>1 / get(block + WATER.capacity)), zero = lanes(0), one = lanes(1), most = lanes(0.9);
   for (let y = 0; y < n; y++) {
     const coarse = at + (y / factor) * stride;
     if (y % factor == 0) {
@@ -673,9 +662,9 @@ export function settlePaint(block: i32, at: i32, coverAt: i32, fine: i32, list: 
     }
     const cover = covers + coverAt + y * coverStride, h = tooth + fine + y * fineStride;
     for (let k = 0; k < count; k++) {
-      const e = list + k * 12;
-      const g = int(e) + y * n, d = int(e + 1) + y * n, under = int(e + 2), soluble = int(e + 3);
-      const settle = all(e + 4), valley = all(e + 5), lift = all(e + 6), floor = all(e + 7), liftUnder = all(e + 8), liftInk = all(e + 9);
+      const e = list + k * SETTLED.words;
+      const g = int(e + SETTLED.suspended) + y * n, d = int(e + SETTLED.settled) + y * n, under = int(e + SETTLED.under), soluble = int(e + SETTLED.soluble);
+      const settle = all(e + SETTLED.settle), valley = all(e + SETTLED.valley), lift = all(e + SETTLED.lift), floor = all(e + SETTLED.floor), liftUnder = all(e + SETTLED.liftUnder), liftInk = all(e + SETTLED.liftInk);
       for (let c = 0; c < n; c += 4) {
         const floats = ld(g + c), lies = ld(d + c);
         const falls = f32x4.mul(f32x4.mul(settle, ld(rows + c)), f32x4.add(one, f32x4.mul(valley, f32x4.sub(one, f32x4.mul(lanes(2), ld(h + c))))));

@@ -1,4 +1,5 @@
 /** What wet paper looks like, in AssemblyScript with SIMD: the twins of src/core/kernels/wetLook.ts. */
+import { WET_LOOK } from './layout';
 
 // @ts-ignore: decorator
 @inline function get(word: i32): f32 { return load<f32>(<usize>word << 2); }
@@ -12,9 +13,9 @@
 @inline function lanes(v: f32): v128 { return f32x4.splat(v); }
 
 export function waterLooks(block: i32, count: i32): void {
-  const share = int(block), water = int(block + 1), moisture = int(block + 2), cover = int(block + 3);
-  const looks = int(block + 4), film = int(block + 5), shift = int(block + 6), phase = int(block + 7);
-  const wetOver = get(block + 8), dampOver = get(block + 9);
+  const share = int(block + WET_LOOK.share), water = int(block + WET_LOOK.water), moisture = int(block + WET_LOOK.moisture), cover = int(block + WET_LOOK.cover);
+  const looks = int(block + WET_LOOK.looks), film = int(block + WET_LOOK.film), shift = int(block + WET_LOOK.shift), phase = int(block + WET_LOOK.phase);
+  const wetOver = get(block + WET_LOOK.wetOver), dampOver = get(block + WET_LOOK.dampOver);
   for (let x = 0; x < count; x++) {
     const i = (phase + x) >> shift;
     const p = get(share + i);

@@ -80,7 +80,13 @@ export function bladeStamp(f32: Float32Array, i32: Int32Array, block: number): v
   const [passes, least, carryOff] = [f(BLADE.passes), f(BLADE.least), f(BLADE.carryOff)];
   const [n, film, relief, body] = [i(BLADE.channels), i(BLADE.film), i(BLADE.relief), i(BLADE.body)];
   const [laid, fresh, cure, bead] = [i(BLADE.laid), i(BLADE.fresh), i(BLADE.cure), i(BLADE.bead)];
-  const [ride, nick, felt, columns, width] = [i(BLADE.ride), i(BLADE.nick), i(BLADE.felt), i(BLADE.columns), i(BLADE.width)]; // prettier-ignore
+  const [ride, nick, felt, columns, width] = [
+    i(BLADE.ride),
+    i(BLADE.nick),
+    i(BLADE.felt),
+    i(BLADE.columns),
+    i(BLADE.width),
+  ];
   const [x0, y0, x1, y1] = [i(BLADE.x0), i(BLADE.y0), i(BLADE.x1), i(BLADE.y1)];
   const vol = n - 1;
   let bodySum = 0;

@@ -97,7 +97,10 @@ export function carryX(
         const open = c === 0 ? before : c === n ? behind : 1;
         const left = c === 0 ? (before ? f32[before + y] : 0) : f32[g + c - 1];
         const right = c === n ? (behind ? f32[behind + y * n] : 0) : f32[g + c];
-        const v = f32[e + C.mobile] * f32[rows + c] + f32[e + C.rollA] * f32[rows + ROW + c] + f32[e + C.rollB] * f32[rows + 2 * ROW + c]; // prettier-ignore
+        const v =
+          f32[e + C.mobile] * f32[rows + c] +
+          f32[e + C.rollA] * f32[rows + ROW + c] +
+          f32[e + C.rollB] * f32[rows + 2 * ROW + c];
         const a = left * f32[rows + 3 * ROW + c];
         const b = right * f32[rows + 4 * ROW + c];
         f32[rows + 5 * ROW + c] = open ? flux(a, b, v, f32[e + C.diffuse], f32[block + WATER.smear]) : 0;
@@ -162,8 +165,17 @@ export function carryY(
       for (let x = 0; x < n; x++) {
         let through = 0;
         if (open) {
-          const v = f32[e + C.mobile] * f32[rows + x] + f32[e + C.rollA] * f32[rows + ROW + x] + f32[e + C.rollB] * f32[rows + 2 * ROW + x]; // prettier-ignore
-          through = flux(f32[upper + x] * f32[rows + 3 * ROW + x], f32[lower + x] * f32[rows + 4 * ROW + x], v, f32[e + C.diffuse], f32[block + WATER.smear]); // prettier-ignore
+          const v =
+            f32[e + C.mobile] * f32[rows + x] +
+            f32[e + C.rollA] * f32[rows + ROW + x] +
+            f32[e + C.rollB] * f32[rows + 2 * ROW + x];
+          through = flux(
+            f32[upper + x] * f32[rows + 3 * ROW + x],
+            f32[lower + x] * f32[rows + 4 * ROW + x],
+            v,
+            f32[e + C.diffuse],
+            f32[block + WATER.smear],
+          );
         }
         const held = above + k * ROW + x;
         if (y > 0) f32[g - n + x] = tidy(f32[g - n + x] + f32[held] - through);
@@ -179,8 +191,18 @@ export function carryY(
  * dissolving, what of it is never given up, the same of what lies under, and of soluble ink.
  */
 export const SETTLED = {
-  suspended: 0, settled: 1, under: 2, soluble: 3, settle: 4, valley: 5, lift: 6, floor: 7, liftUnder: 8, liftInk: 9, words: 12,
-} as const; // prettier-ignore
+  suspended: 0,
+  settled: 1,
+  under: 2,
+  soluble: 3,
+  settle: 4,
+  valley: 5,
+  lift: 6,
+  floor: 7,
+  liftUnder: 8,
+  liftInk: 9,
+  words: 12,
+} as const;
 
 /** Below this a cell's suspended paint is folded into what has settled, washes. */
 const LEAST = 1e-11;

@@ -201,7 +201,9 @@ describe('the colour of a run', () => {
       for (let i = 0; i < 1026; i++) arena.f32[curve + i] = encodeSrgb((i / 1024) ** 2);
       const colours = at(64 * 6);
       kernels.bandsToColours(count, 1, run, 64, 8, matrix, 0.005, 0.5, curve, 1024, colours, colours + 192);
-      const rows = [0, 1, 2, 3, 4, 5].flatMap((row) => [...arena.f32.subarray(colours + 64 * row, colours + 64 * row + count)]); // prettier-ignore
+      const rows = [0, 1, 2, 3, 4, 5].flatMap((row) => [
+        ...arena.f32.subarray(colours + 64 * row, colours + 64 * row + count),
+      ]);
       return { codes: arena.u8.slice(out * 4, (out + count) * 4), after: arena.u32[out + count], rows };
     };
     const { plain, simd } = both(work);
@@ -263,13 +265,53 @@ describe('the blade', () => {
       const film = plane(cells * 2 * n, (i) => (i % (2 * n) < n ? 40 + 200 * random() : 40 * random()));
       const bead = plane(columns * n, () => 3000 * random());
       const block = plane(BLADE.words, () => 0);
-      const f = { cos: 0.96, sin: 0.28, x: 30, y: 20, half: 18, edge: 15, column: 3, back: 1, ahead: 10, stand: 90, nickScale: 9, chatter: 4, slope: 30, beyondSlope: 120, lean: 1.5, leanBase: 2, fill: 0.8, fillZone: 2, ceiling, ownBody: 0.8, passes: 5, least: 3, carryOff: 0.92, standoff: 0.5, stir: 0.1 }; // prettier-ignore
+      const f = {
+        cos: 0.96,
+        sin: 0.28,
+        x: 30,
+        y: 20,
+        half: 18,
+        edge: 15,
+        column: 3,
+        back: 1,
+        ahead: 10,
+        stand: 90,
+        nickScale: 9,
+        chatter: 4,
+        slope: 30,
+        beyondSlope: 120,
+        lean: 1.5,
+        leanBase: 2,
+        fill: 0.8,
+        fillZone: 2,
+        ceiling,
+        ownBody: 0.8,
+        passes: 5,
+        least: 3,
+        carryOff: 0.92,
+        standoff: 0.5,
+        stir: 0.1,
+      };
       for (const [name, v] of Object.entries(f)) arena.f32[block + BLADE[name as keyof typeof f]] = v;
       const at = {
-        channels: n, film, relief: plane(cells, () => 60 * random()), body: plane(cells, () => random()), laid: plane(cells, () => 0),
-        fresh: plane(cells, () => 0), cure: plane(cells, () => (random() < 0.2 ? random() : 0)), bead, ride: plane(columns, () => 40 * random()),
-        nick: plane(columns * 4 + 8, () => random()), felt: plane(columns * 3, () => 0), columns, width, x0: 2, y0: 2, x1: width - 2, y1: height - 2,
-      }; // prettier-ignore
+        channels: n,
+        film,
+        relief: plane(cells, () => 60 * random()),
+        body: plane(cells, () => random()),
+        laid: plane(cells, () => 0),
+        fresh: plane(cells, () => 0),
+        cure: plane(cells, () => (random() < 0.2 ? random() : 0)),
+        bead,
+        ride: plane(columns, () => 40 * random()),
+        nick: plane(columns * 4 + 8, () => random()),
+        felt: plane(columns * 3, () => 0),
+        columns,
+        width,
+        x0: 2,
+        y0: 2,
+        x1: width - 2,
+        y1: height - 2,
+      };
       for (const [name, v] of Object.entries(at)) arena.i32[block + BLADE[name as keyof typeof at]] = v;
       const sum = () => {
         let total = 0;
@@ -406,7 +448,15 @@ describe('encoded colours of a run', () => {
         const adjusted = arena.f32.slice(rgb, rgb + 192);
         kernels.coloursToCodes(count, 1, rgb, 64, out, 64);
         const codes = arena.u32.slice(out, out + count + 1);
-        return { name, blended, adjusted, codes, before: arena.f32.slice(before, before + 192), pixels: arena.u32.slice(pixels, pixels + 64), shares: arena.f32.slice(shares, shares + 64) }; // prettier-ignore
+        return {
+          name,
+          blended,
+          adjusted,
+          codes,
+          before: arena.f32.slice(before, before + 192),
+          pixels: arena.u32.slice(pixels, pixels + 64),
+          shares: arena.f32.slice(shares, shares + 64),
+        };
       });
     };
     const { plain, simd } = both(work);
@@ -422,7 +472,9 @@ describe('encoded colours of a run', () => {
           // a channel's table is a power of it
           expect(other.adjusted[i]).toBeCloseTo(expected[i] ** (1 + c), 3);
           expect(Math.abs(((other.codes[x] >>> (8 * c)) & 255) - 255 * adjusted[i])).toBeLessThan(0.51);
-          expect(Math.abs(((other.codes[x] >>> (8 * c)) & 255) - ((codes[x] >>> (8 * c)) & 255))).toBeLessThanOrEqual(1); // prettier-ignore
+          expect(Math.abs(((other.codes[x] >>> (8 * c)) & 255) - ((codes[x] >>> (8 * c)) & 255))).toBeLessThanOrEqual(
+            1,
+          );
         }
       }
       // a pixel that is not there changes nothing, to the last bit
@@ -433,7 +485,11 @@ describe('encoded colours of a run', () => {
 });
 
 describe('blocks of rows', () => {
-  it.each([[64, 16], [37, 5], [2, 3]])('are laid as their rows are one by one (%i cells, %i rows)', (count, rows) => {
+  it.each([
+    [64, 16],
+    [37, 5],
+    [2, 3],
+  ])('are laid as their rows are one by one (%i cells, %i rows)', (count, rows) => {
     const work = (kernels: Kernels, arena: Arena) => {
       const random = randomFrom(count + rows);
       const at = (words: number) => arena.allocate(words * 4 + 64) >> 2;
@@ -442,7 +498,12 @@ describe('blocks of rows', () => {
         for (let i = 0; i < 1024; i++) arena.f32[to + i] = value();
         return to;
       };
-      const [thickness, mass, list, tables] = [plane(() => Math.max(0, 60 * random() - 10)), plane(random), at(1), at(16)];
+      const [thickness, mass, list, tables] = [
+        plane(() => Math.max(0, 60 * random() - 10)),
+        plane(random),
+        at(1),
+        at(16),
+      ];
       arena.i32[list] = mass;
       for (let i = 0; i < 16; i++) arena.f32[tables + i] = 0.2 + random();
       const matrix = at(24);
@@ -469,8 +530,12 @@ describe('blocks of rows', () => {
           arena.i32[list] = mass + c;
           kernels.filmOver(count, n, list, 0, 1, thickness + c, 0, tables, 8, run + c, 1024);
         });
-        each((n, c, y) => kernels.bandsToCodes(count, n, run + c, 1024, 8, matrix, 0.005, 0.5, codes, CODE_STEPS, dull + y * OUT, OUT));
-        each((n, c) => kernels.bandsToColours(count, n, run + c, 1024, 8, matrix, 0.005, 0.5, curve, 1024, linear + c, rgb + c));
+        each((n, c, y) =>
+          kernels.bandsToCodes(count, n, run + c, 1024, 8, matrix, 0.005, 0.5, codes, CODE_STEPS, dull + y * OUT, OUT),
+        );
+        each((n, c) =>
+          kernels.bandsToColours(count, n, run + c, 1024, 8, matrix, 0.005, 0.5, curve, 1024, linear + c, rgb + c),
+        );
         each((n, c) => kernels.blendPixels(count, n, 3, rgb + c, 1024, pixels + c, shares + c, 0.7));
         each((n, c) => kernels.throughTables(count, n, rgb + c, 1024, gamma, 256));
         each((n, c, y) => kernels.coloursToCodes(count, n, rgb + c, 1024, out + y * OUT, OUT));
@@ -484,7 +549,7 @@ describe('blocks of rows', () => {
       expect(together.filter((v) => v !== 0).length).toBe(2 * count * rows);
       expect(new Set(together).size).toBeGreaterThan(count * rows * 0.3);
     }
-  }); // prettier-ignore
+  });
 });
 
 describe('a share of a plane', () => {
@@ -535,19 +600,39 @@ describe('the surface of a film', () => {
         for (let i = 0; i < 4096; i++) arena.f32[plane + i] = i % 3 ? most[name] * random() : 0;
         return plane;
       });
-      const rasters = () => ({ relief: [...arena.f32.slice(relief, relief + 600)], picture: [...arena.u32.slice(picture, picture + 600)] }); // prettier-ignore
+      const rasters = () => ({
+        relief: [...arena.f32.slice(relief, relief + 600)],
+        picture: [...arena.u32.slice(picture, picture + 600)],
+      });
       const before = rasters();
       kernels.groundSurface(37, 9, 0.5, um, codes, 64, relief + 53, picture + 53, 50);
       const ground = rasters();
       const [sealed, volume, solvent, lean, off, shares] = planes;
-      kernels.filmSurface(37, 9, 0.8, 0.9, sealed, volume, solvent, lean, off, shares, 64, relief + 53, picture + 53, 50);
-      const thick = (i: number) => (sealed ? 0.8 * arena.f32[sealed + i] * (off ? 1 - arena.f32[off + i] : 1) : 0) + (volume ? 0.9 * arena.f32[volume + i] : 0); // prettier-ignore
+      kernels.filmSurface(
+        37,
+        9,
+        0.8,
+        0.9,
+        sealed,
+        volume,
+        solvent,
+        lean,
+        off,
+        shares,
+        64,
+        relief + 53,
+        picture + 53,
+        50,
+      );
+      const thick = (i: number) =>
+        (sealed ? 0.8 * arena.f32[sealed + i] * (off ? 1 - arena.f32[off + i] : 1) : 0) +
+        (volume ? 0.9 * arena.f32[volume + i] : 0);
       const added = Array.from({ length: 9 * 37 }, (_, i) => {
         const cell = Math.floor(i / 37) * 64 + (i % 37);
         return thick(cell) * (shares ? arena.f32[shares + cell] : 1);
       });
       return { before, ground, film: rasters(), added };
-    }); // prettier-ignore
+    });
   };
 
   it.each([

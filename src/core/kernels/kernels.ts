@@ -9,26 +9,32 @@ import { contactRow } from './contact';
 import { levelPass } from './levelling';
 import { blendPixels, coloursToCodes, throughTables } from './light';
 import { relight, RELIGHT, RELIGHT_REACH } from './relight';
-import {
-  adoptLoad,
-  adoptWater,
-  advanceFront,
-  coverFilm,
-  evaporate,
-  filmDepth,
-  pushPaint,
-  pushWater,
-  shiftWater,
-  weighPaint,
-} from './water';
+import { adoptWater, evaporate, filmDepth, pushWater, shiftWater } from './water';
+import { advanceFront, coverFilm } from './waterFront';
+import { adoptLoad, pushPaint, weighPaint } from './waterPaint';
 import { filmSurface, groundSurface } from './surfaceLook';
 import { dampen, sumCoats, waterLooks, wetSurface } from './wetLook';
 
 /** The loops of water, of what it carries and of what it looks like: all take (f32, i32, ...). */
 const FLOWING = {
-  filmDepth, pushWater, shiftWater, evaporate, adoptWater, advanceFront, coverFilm, weighPaint, adoptLoad, pushPaint,
-  carryX, carryY, settlePaint, waterLooks, dampen, sumCoats, wetSurface,
-}; // prettier-ignore
+  filmDepth,
+  pushWater,
+  shiftWater,
+  evaporate,
+  adoptWater,
+  advanceFront,
+  coverFilm,
+  weighPaint,
+  adoptLoad,
+  pushPaint,
+  carryX,
+  carryY,
+  settlePaint,
+  waterLooks,
+  dampen,
+  sumCoats,
+  wetSurface,
+};
 type Flowing = { readonly [K in keyof typeof FLOWING]: Bound<(typeof FLOWING)[K], [Float32Array, Int32Array]> };
 
 /** Drops the views of the memory from a plain kernel's parameters. */

@@ -10,7 +10,9 @@ const STEPS = 1023;
 function besideAWall(um: number, mmPerPx = 0.17, light = LAMP): number[] {
   const cells = WIDTH * HEIGHT;
   const bytes = new ArrayBuffer((64 + 3 * cells + 256) * 4 + STEPS + 1);
-  const [f32, i32, u32, u8] = [Float32Array, Int32Array, Uint32Array, Uint8Array].map((kind) => new kind(bytes, 0, kind === Uint8Array ? undefined : Math.floor(bytes.byteLength / 4))) as [Float32Array, Int32Array, Uint32Array, Uint8Array]; // prettier-ignore
+  const [f32, i32, u32, u8] = [Float32Array, Int32Array, Uint32Array, Uint8Array].map(
+    (kind) => new kind(bytes, 0, kind === Uint8Array ? undefined : Math.floor(bytes.byteLength / 4)),
+  ) as [Float32Array, Int32Array, Uint32Array, Uint8Array];
   const [albedo, relief, lit, linear] = [64, 64 + cells, 64 + 2 * cells, 64 + 3 * cells];
   const codes = (linear + 256) * 4;
   i32.set([WIDTH, HEIGHT, albedo, relief, lit, linear, codes]);

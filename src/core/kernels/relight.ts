@@ -94,11 +94,17 @@ export function aimLamp(
   const varnish = Math.max(0, 2 * finish - 1);
   f32.set(
     [
-      (1 - dull) * (1 - varnish), 0.9 * varnish, (1 - 0.6 * dull) * (1 - varnish), 0.6 * dull, VEIL * lamp,
-      1 + 0.1 * warmth, 1, 1 - 0.2 * warmth,
+      (1 - dull) * (1 - varnish),
+      0.9 * varnish,
+      (1 - 0.6 * dull) * (1 - varnish),
+      0.6 * dull,
+      VEIL * lamp,
+      1 + 0.1 * warmth,
+      1,
+      1 - 0.2 * warmth,
     ],
     block + RELIGHT.glossGain,
-  ); // prettier-ignore
+  );
   const length = hypot(x, y) || 1;
   TOWARDS.forEach((far, k) => {
     const rise = Math.min(1e6, (far * z) / length);

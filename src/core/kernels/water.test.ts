@@ -30,17 +30,30 @@ function tileOf(seed: number, factor: 1 | 2 | 4) {
     u: fill(coarse, () => 0.4 * (random() - 0.5)),
     v: fill(coarse, () => 0.4 * (random() - 0.5)),
     load: fill(coarse, random),
-    share: 0, depth: fill(coarse, () => 0), open: fill(coarse, random), fluxX: fill(coarse, () => 0), fluxY: fill(coarse, () => 0),
-    mass: fill(coarse, () => 0), stream: fill(coarse, () => 0.05 * (random() - 0.5)),
-    paintU: fill(coarse, () => 0.3 * (random() - 0.5)), paintV: fill(coarse, () => 0.3 * (random() - 0.5)),
-    nextA: fill(coarse, () => 0), nextB: fill(coarse, () => 0),
-    fallX: fill(coarse, () => 0.02 * (random() - 0.5)), fallY: fill(coarse, () => 0.02 * (random() - 0.5)),
+    share: 0,
+    depth: fill(coarse, () => 0),
+    open: fill(coarse, random),
+    fluxX: fill(coarse, () => 0),
+    fluxY: fill(coarse, () => 0),
+    mass: fill(coarse, () => 0),
+    stream: fill(coarse, () => 0.05 * (random() - 0.5)),
+    paintU: fill(coarse, () => 0.3 * (random() - 0.5)),
+    paintV: fill(coarse, () => 0.3 * (random() - 0.5)),
+    nextA: fill(coarse, () => 0),
+    nextB: fill(coarse, () => 0),
+    fallX: fill(coarse, () => 0.02 * (random() - 0.5)),
+    fallY: fill(coarse, () => 0.02 * (random() - 0.5)),
     cover: fill(fine, () => (random() < 0.85 ? 1 : random())),
-    permeable: fill(coarse, () => 0.5 + random()), resistance: fill(coarse, () => random() - 0.5), lobes: fill(coarse, () => random() - 0.5),
-    blotches: fill(coarse, () => random() - 0.5), currents: fill(coarse, () => 0.05 * (random() - 0.5)),
-    tooth: fill(fine, random), bedA: fill(fine, random), bedB: fill(fine, random),
+    permeable: fill(coarse, () => 0.5 + random()),
+    resistance: fill(coarse, () => random() - 0.5),
+    lobes: fill(coarse, () => random() - 0.5),
+    blotches: fill(coarse, () => random() - 0.5),
+    currents: fill(coarse, () => 0.05 * (random() - 0.5)),
+    tooth: fill(fine, random),
+    bedA: fill(fine, random),
+    bedB: fill(fine, random),
     rows: fill(80 * 16, () => 0),
-  }; // prettier-ignore
+  };
   n = 0;
   planes.share = fill(coarse, () => wet[n++ % coarse]);
   for (const [name, at] of Object.entries(planes)) arena.i32[block + WATER[name as keyof typeof WATER]] = at;
@@ -50,12 +63,45 @@ function tileOf(seed: number, factor: 1 | 2 | 4) {
     },
   );
   const constants: Partial<Record<keyof typeof WATER, number>> = {
-    gravity: 0.2, drag: 0.035, yielding: 0.35, yieldDepth: 0.3, uneven: 1.2, fastest: 0.45, tiltX: 0.01, tiltY: -0.02,
-    transfer: 0.5, openFrom: 0.2, openOver: 1.8, evaporation: 0.0016, rimEvaporation: 4, blotchEvaporation: 0.16,
-    rimBlur: 0.16, absorption: 0.0014, capacity: 0.25, paperEvaporation: 0.0009, capillary: 0.01, breaks: 0.02,
-    barrierDry: 2.2, barrierDamp: 0.1, barrierRough: 0.8, frontRate: 0.5, frontMost: 0.34, tension: 0.35, relief: 0.85,
-    loadBlur: 0.1, disperse: 0.5, traces: 0.02, rimDrift: 0.05, step: 1, cells: 0.6, smear: 1.2, rimUneven: 0.8, fingers: 0.6, spreadMost: 0.6, curve: 2,
-  }; // prettier-ignore
+    gravity: 0.2,
+    drag: 0.035,
+    yielding: 0.35,
+    yieldDepth: 0.3,
+    uneven: 1.2,
+    fastest: 0.45,
+    tiltX: 0.01,
+    tiltY: -0.02,
+    transfer: 0.5,
+    openFrom: 0.2,
+    openOver: 1.8,
+    evaporation: 0.0016,
+    rimEvaporation: 4,
+    blotchEvaporation: 0.16,
+    rimBlur: 0.16,
+    absorption: 0.0014,
+    capacity: 0.25,
+    paperEvaporation: 0.0009,
+    capillary: 0.01,
+    breaks: 0.02,
+    barrierDry: 2.2,
+    barrierDamp: 0.1,
+    barrierRough: 0.8,
+    frontRate: 0.5,
+    frontMost: 0.34,
+    tension: 0.35,
+    relief: 0.85,
+    loadBlur: 0.1,
+    disperse: 0.5,
+    traces: 0.02,
+    rimDrift: 0.05,
+    step: 1,
+    cells: 0.6,
+    smear: 1.2,
+    rimUneven: 0.8,
+    fingers: 0.6,
+    spreadMost: 0.6,
+    curve: 2,
+  };
   for (const [name, v] of Object.entries(constants)) arena.f32[block + WATER[name as keyof typeof WATER]] = v;
   const at = 2 * stride + 4;
   const coverAt = 2 * coverStride + 4;
@@ -109,7 +155,13 @@ describe.each([1, 2, 4] as const)('water, %i cells to a flow cell', (factor) => 
         const p = run(plainKernels(a.arena), a);
         const q = run(compiled, b);
         p.forEach((v, i) => expect(Math.abs(q[i] - v)).toBeLessThan(1e-4 * (1 + Math.abs(v))));
-        const planes = [...Object.values(a.planes).filter((at) => at !== a.planes.rows), a.suspended, a.settled, a.under, a.soluble]; // prettier-ignore
+        const planes = [
+          ...Object.values(a.planes).filter((at) => at !== a.planes.rows),
+          a.suspended,
+          a.settled,
+          a.under,
+          a.soluble,
+        ];
         for (const plane of planes) {
           for (let i = 0; i < 64 * 60; i += 7) {
             expect(Math.abs(a.arena.f32[plane + i] - b.arena.f32[plane + i])).toBeLessThan(2e-4);

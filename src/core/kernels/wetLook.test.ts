@@ -21,9 +21,15 @@ function looked(make: (arena: Arena) => Kernels | undefined, seed: number, facto
   const looks = row(64, () => 0);
   const film = row(64, () => 0);
   Object.entries({
-    share, looks, film, water: row(80, () => 0.6 * random()), moisture: row(80, () => 0.3 * random()),
-    cover: row(64, () => (random() < 0.2 ? 0 : random())), shift: Math.log2(factor), phase: factor - 1,
-  }).forEach(([name, v]) => (arena.i32[block + WET_LOOK[name as keyof typeof WET_LOOK]] = v)); // prettier-ignore
+    share,
+    looks,
+    film,
+    water: row(80, () => 0.6 * random()),
+    moisture: row(80, () => 0.3 * random()),
+    cover: row(64, () => (random() < 0.2 ? 0 : random())),
+    shift: Math.log2(factor),
+    phase: factor - 1,
+  }).forEach(([name, v]) => (arena.i32[block + WET_LOOK[name as keyof typeof WET_LOOK]] = v));
   arena.f32[block + WET_LOOK.wetOver] = 10;
   arena.f32[block + WET_LOOK.dampOver] = 2;
   kernels.waterLooks(block, COUNT);

@@ -1,0 +1,236 @@
+/** Words of the parameter blocks. Made by simd/build.ts from src/core/kernels. Do not edit. */
+
+export namespace BLADE {
+  export const cos: i32 = 0;
+  export const sin: i32 = 1;
+  export const x: i32 = 2;
+  export const y: i32 = 3;
+  export const half: i32 = 4;
+  export const edge: i32 = 5;
+  export const column: i32 = 6;
+  export const back: i32 = 7;
+  export const ahead: i32 = 8;
+  export const stand: i32 = 9;
+  export const nickScale: i32 = 10;
+  export const chatter: i32 = 11;
+  export const slope: i32 = 12;
+  export const beyondSlope: i32 = 13;
+  export const lean: i32 = 14;
+  export const leanBase: i32 = 15;
+  export const fill: i32 = 16;
+  export const fillZone: i32 = 17;
+  export const ceiling: i32 = 18;
+  export const ownBody: i32 = 19;
+  export const passes: i32 = 20;
+  export const least: i32 = 21;
+  export const carryOff: i32 = 22;
+  export const bodySum: i32 = 23;
+  export const bodyCount: i32 = 24;
+  export const channels: i32 = 25;
+  export const film: i32 = 26;
+  export const relief: i32 = 27;
+  export const body: i32 = 28;
+  export const laid: i32 = 29;
+  export const fresh: i32 = 30;
+  export const cure: i32 = 31;
+  export const bead: i32 = 32;
+  export const ride: i32 = 33;
+  export const nick: i32 = 34;
+  export const felt: i32 = 35;
+  export const columns: i32 = 36;
+  export const width: i32 = 37;
+  export const x0: i32 = 38;
+  export const y0: i32 = 39;
+  export const x1: i32 = 40;
+  export const y1: i32 = 41;
+  export const standoff: i32 = 42;
+  export const filmSum: i32 = 43;
+  export const stir: i32 = 44;
+  export const buoyancy: i32 = 45;
+  export const words: i32 = 46;
+}
+
+export namespace CARRIED {
+  export const plane: i32 = 0;
+  export const before: i32 = 1;
+  export const behind: i32 = 2;
+  export const save: i32 = 3;
+  export const mobile: i32 = 4;
+  export const rollA: i32 = 5;
+  export const rollB: i32 = 6;
+  export const diffuse: i32 = 7;
+  export const words: i32 = 8;
+}
+
+export namespace CONTACT {
+  export const roughness: i32 = 0;
+  export const hang: i32 = 1;
+  export const softness: i32 = 2;
+  export const sink: i32 = 3;
+  export const give: i32 = 4;
+  export const take: i32 = 5;
+  export const plough: i32 = 6;
+  export const cellAreaInverse: i32 = 7;
+  export const stiffness: i32 = 8;
+  export const ceiling: i32 = 9;
+  export const passes: i32 = 10;
+  export const channels: i32 = 11;
+  export const film: i32 = 12;
+  export const relief: i32 = 13;
+  export const body: i32 = 14;
+  export const laid: i32 = 15;
+  export const fresh: i32 = 16;
+  export const tip: i32 = 17;
+  export const profile: i32 = 18;
+  export const cells: i32 = 19;
+  export const ride: i32 = 20;
+  export const height: i32 = 21;
+  export const appetite: i32 = 22;
+  export const mapWidth: i32 = 23;
+  export const aside: i32 = 24;
+  export const cure: i32 = 27;
+  export const stain: i32 = 28;
+  export const shear: i32 = 29;
+  export const onTop: i32 = 30;
+  export const hair: i32 = 31;
+  export const follow: i32 = 32;
+  export const hold: i32 = 33;
+  export const words: i32 = 34;
+}
+
+export namespace RELIGHT {
+  export const width: i32 = 0;
+  export const height: i32 = 1;
+  export const albedo: i32 = 2;
+  export const relief: i32 = 3;
+  export const lit: i32 = 4;
+  export const linear: i32 = 5;
+  export const codes: i32 = 6;
+  export const steps: i32 = 7;
+  export const scale: i32 = 8;
+  export const lampX: i32 = 9;
+  export const lampY: i32 = 10;
+  export const lampZ: i32 = 11;
+  export const halfX: i32 = 12;
+  export const halfY: i32 = 13;
+  export const halfZ: i32 = 14;
+  export const room: i32 = 15;
+  export const shadow: i32 = 16;
+  export const gloss: i32 = 17;
+  export const flat: i32 = 18;
+  export const towards: i32 = 19;
+  export const rise: i32 = 27;
+  export const hides: i32 = 31;
+  export const glossGain: i32 = 35;
+  export const glossLift: i32 = 36;
+  export const matteGain: i32 = 37;
+  export const matteLift: i32 = 38;
+  export const veil: i32 = 39;
+  export const tint: i32 = 40;
+  export const words: i32 = 43;
+}
+
+export namespace SETTLED {
+  export const suspended: i32 = 0;
+  export const settled: i32 = 1;
+  export const under: i32 = 2;
+  export const soluble: i32 = 3;
+  export const settle: i32 = 4;
+  export const valley: i32 = 5;
+  export const lift: i32 = 6;
+  export const floor: i32 = 7;
+  export const liftUnder: i32 = 8;
+  export const liftInk: i32 = 9;
+  export const words: i32 = 12;
+}
+
+export namespace WATER {
+  export const water: i32 = 0;
+  export const moisture: i32 = 1;
+  export const rim: i32 = 2;
+  export const u: i32 = 3;
+  export const v: i32 = 4;
+  export const load: i32 = 5;
+  export const share: i32 = 6;
+  export const depth: i32 = 7;
+  export const open: i32 = 8;
+  export const fluxX: i32 = 9;
+  export const fluxY: i32 = 10;
+  export const mass: i32 = 11;
+  export const stream: i32 = 12;
+  export const paintU: i32 = 13;
+  export const paintV: i32 = 14;
+  export const nextA: i32 = 15;
+  export const nextB: i32 = 16;
+  export const cover: i32 = 17;
+  export const permeable: i32 = 18;
+  export const resistance: i32 = 19;
+  export const lobes: i32 = 20;
+  export const blotches: i32 = 21;
+  export const currents: i32 = 22;
+  export const tooth: i32 = 23;
+  export const bedA: i32 = 24;
+  export const bedB: i32 = 25;
+  export const stride: i32 = 26;
+  export const coverStride: i32 = 27;
+  export const bedStride: i32 = 28;
+  export const fineStride: i32 = 29;
+  export const factor: i32 = 30;
+  export const side: i32 = 31;
+  export const rows: i32 = 32;
+  export const gravity: i32 = 33;
+  export const drag: i32 = 34;
+  export const yielding: i32 = 35;
+  export const yieldDepth: i32 = 36;
+  export const uneven: i32 = 37;
+  export const fastest: i32 = 38;
+  export const tiltX: i32 = 39;
+  export const tiltY: i32 = 40;
+  export const transfer: i32 = 41;
+  export const openFrom: i32 = 42;
+  export const openOver: i32 = 43;
+  export const evaporation: i32 = 44;
+  export const rimEvaporation: i32 = 45;
+  export const blotchEvaporation: i32 = 46;
+  export const rimBlur: i32 = 47;
+  export const absorption: i32 = 48;
+  export const capacity: i32 = 49;
+  export const paperEvaporation: i32 = 50;
+  export const capillary: i32 = 51;
+  export const breaks: i32 = 52;
+  export const barrierDry: i32 = 53;
+  export const barrierDamp: i32 = 54;
+  export const barrierRough: i32 = 55;
+  export const frontRate: i32 = 56;
+  export const frontMost: i32 = 57;
+  export const tension: i32 = 58;
+  export const relief: i32 = 59;
+  export const loadBlur: i32 = 60;
+  export const disperse: i32 = 61;
+  export const traces: i32 = 62;
+  export const rimDrift: i32 = 63;
+  export const step: i32 = 64;
+  export const cells: i32 = 65;
+  export const smear: i32 = 66;
+  export const fallX: i32 = 67;
+  export const fallY: i32 = 68;
+  export const rimUneven: i32 = 69;
+  export const fingers: i32 = 70;
+  export const spreadMost: i32 = 71;
+  export const curve: i32 = 72;
+  export const words: i32 = 76;
+}
+
+export namespace WET_LOOK {
+  export const share: i32 = 0;
+  export const water: i32 = 1;
+  export const moisture: i32 = 2;
+  export const cover: i32 = 3;
+  export const looks: i32 = 4;
+  export const film: i32 = 5;
+  export const shift: i32 = 6;
+  export const phase: i32 = 7;
+  export const wetOver: i32 = 8;
+  export const dampOver: i32 = 9;
+  export const words: i32 = 12;
+}
