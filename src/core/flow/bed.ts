@@ -48,9 +48,16 @@ const CLUMP_SHARE = 0.5;
 const FLOC_MM = 0.1;
 /** Supports that are no paper: how much their grain rules a wash. They take in next to nothing. */
 const OTHER_RELIEF = {
-  'linen-fine': 0.9, 'linen-coarse': 1.1, cotton: 0.8, panel: 0.4, smooth: 0.05,
-  'paper-laid': 0.6, 'paper-sanded': 0.6, 'paper-velour': 0.5, own: 0.7,
-} as const; // prettier-ignore
+  'linen-fine': 0.9,
+  'linen-coarse': 1.1,
+  cotton: 0.8,
+  panel: 0.4,
+  smooth: 0.05,
+  'paper-laid': 0.6,
+  'paper-sanded': 0.6,
+  'paper-velour': 0.5,
+  own: 0.7,
+} as const;
 
 /** What water meets on a painting's support. */
 export function makeBed(painting: Painting): Bed {

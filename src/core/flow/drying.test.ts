@@ -38,15 +38,19 @@ function blueIn(arena: Arena, tile: Tile): number {
 describe('how fast paint dries', () => {
   it('thin before thick, lean before fat, by pigment', () => {
     fc.assert(
-      fc.property(fc.double({ min: 20, max: 2000, noNaN: true }), fc.double({ min: 0.5, max: 1.8, noNaN: true }), (um, factor) => {
-        const { oil } = dryingRate(um, factor, NONE);
-        expect(oil).toBeGreaterThan(0);
-        expect(dryingRate(um * 2, factor, NONE).oil).toBeLessThan(oil);
-        expect(dryingRate(um, factor * 1.2, NONE).oil).toBeLessThan(oil);
-        expect(dryingRate(um, factor, { ...NONE, solvent: 0.5 }).oil).toBeGreaterThan(oil);
-        expect(dryingRate(um, factor, { ...NONE, medium: 0.5 }).oil).toBeLessThan(oil);
-      }),
-    ); // prettier-ignore
+      fc.property(
+        fc.double({ min: 20, max: 2000, noNaN: true }),
+        fc.double({ min: 0.5, max: 1.8, noNaN: true }),
+        (um, factor) => {
+          const { oil } = dryingRate(um, factor, NONE);
+          expect(oil).toBeGreaterThan(0);
+          expect(dryingRate(um * 2, factor, NONE).oil).toBeLessThan(oil);
+          expect(dryingRate(um, factor * 1.2, NONE).oil).toBeLessThan(oil);
+          expect(dryingRate(um, factor, { ...NONE, solvent: 0.5 }).oil).toBeGreaterThan(oil);
+          expect(dryingRate(um, factor, { ...NONE, medium: 0.5 }).oil).toBeLessThan(oil);
+        },
+      ),
+    );
   });
 
   it('acrylic in minutes, slower with retarder, and not as oil', () => {

@@ -35,8 +35,14 @@ export function dryingRate(
   shares: { medium: number; solvent: number; acrylic: number; retarder: number },
 ): { oil: number; acrylic: number } {
   const thick = um / USUAL_UM;
-  const oilSeconds = OIL_SECONDS * dryFactor * (1 + 0.5 * shares.medium) * (1 - 0.6 * shares.solvent) * maths.pow(Math.max(0.15, thick), 0.7); // prettier-ignore
-  const acrylicSeconds = ACRYLIC_SECONDS * (1 + 4 * shares.retarder) * (1 + 0.5 * shares.solvent) * maths.pow(Math.max(0.15, thick), 0.85); // prettier-ignore
+  const oilSeconds =
+    OIL_SECONDS *
+    dryFactor *
+    (1 + 0.5 * shares.medium) *
+    (1 - 0.6 * shares.solvent) *
+    maths.pow(Math.max(0.15, thick), 0.7);
+  const acrylicSeconds =
+    ACRYLIC_SECONDS * (1 + 4 * shares.retarder) * (1 + 0.5 * shares.solvent) * maths.pow(Math.max(0.15, thick), 0.85);
   return { oil: (1 - shares.acrylic) / oilSeconds, acrylic: shares.acrylic / acrylicSeconds };
 }
 

@@ -28,7 +28,9 @@ export function blowOff(painting: Painting, layer: Layer, before: BeforeTile): n
     const { f32 } = arena;
     const left = (index % tilesX) * TILE;
     const top = Math.floor(index / tilesX) * TILE;
-    const loose = wash.pigments.flatMap((pigment, k) => (wash.coats.loose[k] ? [{ pigment, plane: wash.coats.loose[k] >> 2 }] : [])); // prettier-ignore
+    const loose = wash.pigments.flatMap((pigment, k) =>
+      wash.coats.loose[k] ? [{ pigment, plane: wash.coats.loose[k] >> 2 }] : [],
+    );
     for (let cell = 0; cell < TILE_CELLS; cell++) {
       const x = left + (cell & 63);
       const y = top + (cell >> 6);

@@ -29,16 +29,44 @@ export function aimWater(
   const { arena } = painting;
   const { i32, f32 } = arena;
   const planes: CoarsePlane[] = [
-      'water', 'moisture', 'rim', 'u', 'v', 'load', 'share', 'depth', 'open', 'fluxX', 'fluxY', 'mass', 'stream',
-      'paintU', 'paintV', 'nextA', 'nextB',
-    ]; // prettier-ignore
+    'water',
+    'moisture',
+    'rim',
+    'u',
+    'v',
+    'load',
+    'share',
+    'depth',
+    'open',
+    'fluxX',
+    'fluxY',
+    'mass',
+    'stream',
+    'paintU',
+    'paintV',
+    'nextA',
+    'nextB',
+  ];
   planes.forEach((name) => (i32[block + WATER[name]] = basin.at[name]));
   const ints = {
-      cover: basin.cover, permeable: bed.permeable, resistance: bed.resistance, lobes: bed.lobes, blotches: bed.blotches,
-      currents: bed.currents, fallX: bed.fallX, fallY: bed.fallY, tooth: bed.tooth, bedA: bed.bedA, bedB: bed.bedB, stride: basin.stride,
-      coverStride: basin.coverStride, bedStride: bed.bedStride, fineStride: bed.fineStride, factor: basin.factor,
-      side: basin.side,
-    }; // prettier-ignore
+    cover: basin.cover,
+    permeable: bed.permeable,
+    resistance: bed.resistance,
+    lobes: bed.lobes,
+    blotches: bed.blotches,
+    currents: bed.currents,
+    fallX: bed.fallX,
+    fallY: bed.fallY,
+    tooth: bed.tooth,
+    bedA: bed.bedA,
+    bedB: bed.bedB,
+    stride: basin.stride,
+    coverStride: basin.coverStride,
+    bedStride: bed.bedStride,
+    fineStride: bed.fineStride,
+    factor: basin.factor,
+    side: basin.side,
+  };
   for (const [name, v] of Object.entries(ints)) i32[block + WATER[name as keyof typeof ints]] = v;
   const seconds = k * STEP_SECONDS;
   // valleys of a rough sheet keep their water longer

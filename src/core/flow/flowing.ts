@@ -147,7 +147,9 @@ export class Flow implements WetTiles {
           deepest = Math.max(deepest, this.deepest(basin, index));
         });
       }
-      const wave = (k: number) => (this.gravity * this.coarse * k * k * Math.min(deepest, 1.5)) / (2 * (1 + (FLOW.drag * k) / (deepest * deepest + 1e-6))); // prettier-ignore
+      const wave = (k: number) =>
+        (this.gravity * this.coarse * k * k * Math.min(deepest, 1.5)) /
+        (2 * (1 + (FLOW.drag * k) / (deepest * deepest + 1e-6)));
       // the longest step that keeps levelling stable; from two usual ones on levelling is slowed instead
       let k = film ? 8 : 24;
       while (film && k > 2 && wave(k) > 0.22) k -= 0.5;

@@ -36,9 +36,15 @@ export class Front {
       const gains = (this.gains[used] ??= this.painting.memory.allocate(PLANE_BYTES) >> 2);
       const resist = layer.tiles[index]?.wash?.resist;
       const any = kernels.advanceFront(
-        block, basin.first(index), bed.coarse(index), basin.firstCover(index), bed.fine(index),
-        (resist?.masking ?? 0) >> 2, (resist?.wax ?? 0) >> 2, gains,
-      ); // prettier-ignore
+        block,
+        basin.first(index),
+        bed.coarse(index),
+        basin.firstCover(index),
+        bed.fine(index),
+        (resist?.masking ?? 0) >> 2,
+        (resist?.wax ?? 0) >> 2,
+        gains,
+      );
       if (any) {
         this.keepOnSheet(basin, index, gains);
         gained.set(index, gains);

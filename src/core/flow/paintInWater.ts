@@ -130,10 +130,16 @@ export class PaintInWater {
     saltPush(this.painting, layer, basin, due, f32[block + WATER.step], f32[block + WATER.fastest]);
     this.openBorders(layer, basin, due);
     // how far paint may go at once is bounded; fast paint in small cells moves in several goes
-    const fastest = due.reduce((most, { index }) => Math.max(most, Math.min(FLOW.fastest, basin.film[index] + basin.paint[index])), 0); // prettier-ignore
+    const fastest = due.reduce(
+      (most, { index }) => Math.max(most, Math.min(FLOW.fastest, basin.film[index] + basin.paint[index])),
+      0,
+    );
     const steps = due[0].steps;
     const k = arena.f32[block + WATER.step];
-    const goes = Math.max(1, Math.ceil((due.reduce((m, d) => Math.max(m, d.steps), steps) * fastest * this.fine) / k / 0.46 - 1e-9)); // prettier-ignore
+    const goes = Math.max(
+      1,
+      Math.ceil((due.reduce((m, d) => Math.max(m, d.steps), steps) * fastest * this.fine) / k / 0.46 - 1e-9),
+    );
     for (let go = 0; go < goes; go++) {
       if ((this.painting.flow.steps + go) & 1) {
         // a row goes down when the one below it has gone across
@@ -208,7 +214,8 @@ export class PaintInWater {
       const ty = (index - tx) / tilesX;
       const n = steps / goes;
       const before = (across ? tx : ty) > 0 && this.moving[index - next] ? layer.tiles[index - next]?.wash : undefined;
-      const behind = (!across || tx < tilesX - 1) && this.moving[index + next] ? layer.tiles[index + next]?.wash : undefined; // prettier-ignore
+      const behind =
+        (!across || tx < tilesX - 1) && this.moving[index + next] ? layer.tiles[index + next]?.wash : undefined;
       const roll = 0.5 * bed.relief * fine * fine * n;
       let count = 0;
       for (let k = 0; k < wash.pigments.length; k++) {
@@ -272,7 +279,16 @@ export class PaintInWater {
         f32[e + SETTLED.liftInk] = FLOW.lift * FLOW.inkLift * seconds;
       });
       if (count === 0) continue;
-      kernels.settlePaint(block, basin.first(index), basin.firstCover(index), bed.fine(index), list, count, seconds, FLOW.rimSettle); // prettier-ignore
+      kernels.settlePaint(
+        block,
+        basin.first(index),
+        basin.firstCover(index),
+        bed.fine(index),
+        list,
+        count,
+        seconds,
+        FLOW.rimSettle,
+      );
     }
   }
 }

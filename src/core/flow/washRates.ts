@@ -124,7 +124,8 @@ export function fullWash(parts: ReadonlyMap<number, number>): number {
   let most = 0;
   for (let b = 0; b < BANDS.count; b++) {
     let sum = 0;
-    for (const [p, part] of parts) sum += part * (BANDS.K[p * BANDS.count + b] + SCATTERING_COUNTS * BANDS.S[p * BANDS.count + b]); // prettier-ignore
+    for (const [p, part] of parts)
+      sum += part * (BANDS.K[p * BANDS.count + b] + SCATTERING_COUNTS * BANDS.S[p * BANDS.count + b]);
     most = Math.max(most, sum);
   }
   return FULL_STRENGTH / Math.max(most, 1e-3);

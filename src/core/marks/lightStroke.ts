@@ -237,7 +237,12 @@ export class LightStroke implements StrokeInProgress {
       const was = (alpha * ((code >>> (8 * c)) & 255)) / 255;
       return Math.round((255 * (was + share * (to - was))) / all);
     };
-    tile.pixels![cell] = (Math.min(255, own(0, r)) | (Math.min(255, own(1, g)) << 8) | (Math.min(255, own(2, b)) << 16) | (Math.round(255 * all) << 24)) >>> 0; // prettier-ignore
+    tile.pixels![cell] =
+      (Math.min(255, own(0, r)) |
+        (Math.min(255, own(1, g)) << 8) |
+        (Math.min(255, own(2, b)) << 16) |
+        (Math.round(255 * all) << 24)) >>>
+      0;
   }
 }
 

@@ -34,8 +34,16 @@ export class OutlineDistance {
     points.forEach(([x0, y0], i) => {
       const [x1, y1] = points[(i + 1) % points.length];
       const l2 = (x1 - x0) ** 2 + (y1 - y0) ** 2;
-      for (let py = Math.max(top, Math.floor(Math.min(y0, y1)) - reach); py < Math.min(bottom, Math.max(y0, y1) + reach); py++) {
-        for (let px = Math.max(left, Math.floor(Math.min(x0, x1)) - reach); px < Math.min(right, Math.max(x0, x1) + reach); px++) {
+      for (
+        let py = Math.max(top, Math.floor(Math.min(y0, y1)) - reach);
+        py < Math.min(bottom, Math.max(y0, y1) + reach);
+        py++
+      ) {
+        for (
+          let px = Math.max(left, Math.floor(Math.min(x0, x1)) - reach);
+          px < Math.min(right, Math.max(x0, x1) + reach);
+          px++
+        ) {
           const [cx, cy] = [px + 0.5, py + 0.5];
           const t = l2 > 0 ? Math.max(0, Math.min(1, ((cx - x0) * (x1 - x0) + (cy - y0) * (y1 - y0)) / l2)) : 0;
           const d = hypot(cx - x0 - t * (x1 - x0), cy - y0 - t * (y1 - y0));
@@ -44,11 +52,16 @@ export class OutlineDistance {
         }
       }
       // what lies right of an odd number of edges lies inside
-      for (let py = Math.max(top, Math.ceil(Math.min(y0, y1) - 0.5)); py < bottom && py + 0.5 < Math.max(y0, y1); py++) {
+      for (
+        let py = Math.max(top, Math.ceil(Math.min(y0, y1) - 0.5));
+        py < bottom && py + 0.5 < Math.max(y0, y1);
+        py++
+      ) {
         const x = x0 + ((py + 0.5 - y0) / (y1 - y0)) * (x1 - x0);
-        for (let px = Math.max(left, Math.ceil(x - 0.5)); px < right; px++) within[(py - top) * this.wide + px - left] ^= 1;
+        for (let px = Math.max(left, Math.ceil(x - 0.5)); px < right; px++)
+          within[(py - top) * this.wide + px - left] ^= 1;
       }
-    }); // prettier-ignore
+    });
     this.beyond = -reach * mmPerPx;
     this.inside = far.map((d, i) => (within[i] ? d : -d) * mmPerPx);
   }

@@ -14,7 +14,10 @@ function pathOf(samples: Sample[]): PathPoint[] {
 
 function stampsOf(samples: Sample[], spacing: number): Stamp[] {
   const stamps: Stamp[] = [];
-  const walker = new StampWalker(() => spacing, (s) => stamps.push(s)); // prettier-ignore
+  const walker = new StampWalker(
+    () => spacing,
+    (s) => stamps.push(s),
+  );
   const path = new PathBuilder((p) => walker.add(p));
   samples.forEach((s) => path.add(s));
   path.end();

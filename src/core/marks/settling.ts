@@ -71,9 +71,21 @@ export class Settling {
     const y1 = Math.min(window.height, area.bottom - window.y0, painting.height - window.y0);
     if (x1 <= x0 || y1 <= y0) return undefined;
     this.kernels.levelPass(
-      window.film >> 2, window.relief >> 2, window.body >> 2, window.cure >> 2, window.fresh >> 2, window.channels,
-      window.width, this.passes, this.rate, painting.mmPerPx / UNIT_MM, x0, y0, x1, y1,
-    ); // prettier-ignore
+      window.film >> 2,
+      window.relief >> 2,
+      window.body >> 2,
+      window.cure >> 2,
+      window.fresh >> 2,
+      window.channels,
+      window.width,
+      this.passes,
+      this.rate,
+      painting.mmPerPx / UNIT_MM,
+      x0,
+      y0,
+      x1,
+      y1,
+    );
     window.touch(x0, y0, x1 - 1, y1 - 1);
     return { left: x0 + window.x0, top: y0 + window.y0, right: x1 + window.x0, bottom: y1 + window.y0 };
   }

@@ -142,7 +142,19 @@ export const fillRegion = (
   region: Uint8Array,
   filling: Filling,
   before: BeforeTile,
-): PixelRect => fillShape(painting, layer, new RegionMask(painting, region), [[0, 0], [1, 0], [1, 1]], filling, before); // prettier-ignore
+): PixelRect =>
+  fillShape(
+    painting,
+    layer,
+    new RegionMask(painting, region),
+    [
+      [0, 0],
+      [1, 0],
+      [1, 1],
+    ],
+    filling,
+    before,
+  );
 
 /** Fills a shape with wet paint, or with the dust of a stick; it is entered as loaded. @returns cells that changed */
 export function fillShape(
@@ -161,7 +173,13 @@ export function fillShape(
   const [ax, ay] = longAxis(outline);
   const streak = (px: number, py: number) => {
     const across = (-ay * px + ax * py) * mmPerPx;
-    return Math.max(0.05, 1 + filling.streaks * 1.6 * (noise1(across * 1.4 + 50, filling.seed) + 0.5 * noise1(across * 4 + 90, filling.seed) - 0.75)); // prettier-ignore
+    return Math.max(
+      0.05,
+      1 +
+        filling.streaks *
+          1.6 *
+          (noise1(across * 1.4 + 50, filling.seed) + 0.5 * noise1(across * 4 + 90, filling.seed) - 0.75),
+    );
   };
   const { stick } = filling;
   const perUm = stick ? dustCoats(parts) : parts.map(({ part }) => ((filling.paint ?? 1) * part) / COAT_UM);

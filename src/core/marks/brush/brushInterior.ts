@@ -171,7 +171,8 @@ export class BrushInterior {
     this.feelRelief(window, x, y, cos, sin);
     // hair that hardly follows the ground rides on its peaks
     const peak = Math.max(painting.surface.peakUm, this.feltPeakUm);
-    const base = peak * this.follow(pressure) * (1 - 0.6 * pressure) - form.reach * pressure * (40 + 0.6 * grain) + hurryUm; // prettier-ignore
+    const base =
+      peak * this.follow(pressure) * (1 - 0.6 * pressure) - form.reach * pressure * (40 + 0.6 * grain) + hurryUm;
     this.hair.stir(pressure, r.body);
     const lift = (0.25 + 0.3 * r.body) * (1 - 0.5 * pressure);
     const wet = form.wetReach * pressure * (30 + 0.7 * grain);
@@ -205,7 +206,14 @@ export class BrushInterior {
         const v = (((j + latticeHash(j, i, this.shifts + 7)) / FEELERS) * 2 - 1) * footprint.halfLength;
         const px = Math.floor(x + cos * u - sin * v);
         const py = Math.floor(y + sin * u + cos * v);
-        if (px < 0 || py < 0 || px >= painting.width || py >= painting.height || !window.contains(px, py, px + 1, py + 1)) continue; // prettier-ignore
+        if (
+          px < 0 ||
+          py < 0 ||
+          px >= painting.width ||
+          py >= painting.height ||
+          !window.contains(px, py, px + 1, py + 1)
+        )
+          continue;
         const h = f32[(window.relief >> 2) + (py - window.y0) * window.width + px - window.x0];
         sum += h;
         squares += h * h;

@@ -1,11 +1,12 @@
 import { CONTACT, STAIN_UM } from '@/core/kernels/contact';
 import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
 import { BrushInterior } from './brushInterior';
-import { PRESS_UM, type Footprint } from './footprint';
+import type { Footprint } from './footprint';
 import type { Sample, Stamp } from '@/core/marks/path';
 import { StampedStroke, type StrokeSetting } from '@/core/marks/stampedStroke';
 import type { Reservoir } from './reservoir';
 import { DustUp, WORKS_IN } from '@/core/marks/dry/dustUp';
+import { pressFootprint, type Pressed } from './pressFootprint';
 import { pullOff, type Stand } from './pullOff';
 import { peel } from './rollerPeel';
 import { Settling } from '@/core/marks/settling';
@@ -35,6 +36,7 @@ export class BrushStroke extends StampedStroke {
   /** Address of the kernel's parameters. */
   private readonly block: number;
   private readonly interior: BrushInterior;
+  private readonly pressed: Pressed;
   private tow: { x: number; y: number } | undefined;
   private random: number;
   private spacingRandom: number;
@@ -67,6 +69,7 @@ export class BrushStroke extends StampedStroke {
     this.kernels = kernelsFor(arena);
     this.block = arena.allocate(CONTACT.words * 4);
     this.interior = new BrushInterior(painting, settings, form, footprint, reservoir, seed);
+    this.pressed = { kernels: this.kernels, block: this.block, footprint, window: this.window, painting };
     this.random = Math.imul(seed, 69069) | 0;
     this.spacingRandom = Math.imul(seed, 2654435761) | 0;
     this.way = seed % 100;
@@ -171,7 +174,7 @@ export class BrushStroke extends StampedStroke {
     };
     if (rect.right <= rect.left || rect.bottom <= rect.top) return;
     this.bringWindow(rect);
-    window.takeFromBelow(x, y, Math.max(footprint.halfWidth, footprint.halfLength) * (0.4 + 0.6 * pressure), rect); // prettier-ignore
+    window.takeFromBelow(x, y, Math.max(footprint.halfWidth, footprint.halfLength) * (0.4 + 0.6 * pressure), rect);
 
     const cosAlong = Math.abs(-sin * dx + cos * dy);
     const lengthMm = this.contactLength(pressure, cosAlong);
@@ -181,9 +184,15 @@ export class BrushStroke extends StampedStroke {
     this.setBlock(pressure, wayMm, lengthMm, dx, dy, cos, sin);
     this.interior.prepare(window, x, y, cos, sin, pressure, hurryUm);
     if (form.thirsty && settings.solvent > 0) this.dissolve(rect, x, y, wayMm, lengthMm);
-    this.rows(point, x, y, cos, sin, dx, dy, pressure, reachY);
+    pressFootprint(this.pressed, point, x, y, cos, sin, dx, dy, pressure, reachY);
     if (form.shape === 'roller') this.peel(rect, x, y, cos, sin, dx, dy, wayMm, lengthMm);
-    this.dust?.stamped(x, y, Math.max(footprint.halfWidth, footprint.halfLength), 1 - maths.exp((-WORKS_IN * wayMm) / lengthMm), rect); // prettier-ignore
+    this.dust?.stamped(
+      x,
+      y,
+      Math.max(footprint.halfWidth, footprint.halfLength),
+      1 - maths.exp((-WORKS_IN * wayMm) / lengthMm),
+      rect,
+    );
     this.interior.advance(wayMm, lengthMm);
     this.lastDown = { x, y, cos, sin, dx, dy, pressure, rect };
 
@@ -218,7 +227,18 @@ export class BrushStroke extends StampedStroke {
   ) {
     const { window, footprint, painting } = this;
     const mm = painting.mmPerPx;
-    const band = { x, y, dx, dy, cos, sin, halfWidth: footprint.halfWidth, behind: (0.5 * lengthMm) / mm, way: wayMm / mm, rect }; // prettier-ignore
+    const band = {
+      x,
+      y,
+      dx,
+      dy,
+      cos,
+      sin,
+      halfWidth: footprint.halfWidth,
+      behind: (0.5 * lengthMm) / mm,
+      way: wayMm / mm,
+      rect,
+    };
     peel(painting.arena, window, this.interior.channels, mm, painting.spec.seed & 0xffff, band);
   }
 
@@ -254,7 +274,13 @@ export class BrushStroke extends StampedStroke {
     // what still levels stays in reach
     const all = { ...r };
     growRect(all, this.settling.area);
-    window.moveTo(all.left, all.top, all.right, all.bottom, this.dust ? [...this.reservoir.pigments, ...this.dust.pigments] : this.reservoir.pigments); // prettier-ignore
+    window.moveTo(
+      all.left,
+      all.top,
+      all.right,
+      all.bottom,
+      this.dust ? [...this.reservoir.pigments, ...this.dust.pigments] : this.reservoir.pigments,
+    );
     this.interior.pack(window);
   }
 
@@ -337,71 +363,4 @@ export class BrushStroke extends StampedStroke {
       i32[at + side + 1] = iy * this.window.width + ix;
     }
   }
-
-  /** The rows of the turned footprint, from the front of the motion backwards so that pushed paint moves once. */
-  private rows(
-    point: Sample,
-    x: number,
-    y: number,
-    cos: number,
-    sin: number,
-    dx: number,
-    dy: number,
-    pressure: number,
-    reachY: number,
-  ) {
-    const { footprint, window, painting } = this;
-    const { halfWidth, halfLength, perPx } = footprint;
-    // a tilted handle presses one side deeper and lifts the other
-    const tiltX = maths.tan((clampTilt(point.tiltX) * Math.PI) / 180);
-    const tiltY = maths.tan((clampTilt(point.tiltY) * Math.PI) / 180);
-    const lean = Math.min(1, hypot(tiltX, tiltY)) * ((1.5 * PRESS_UM) / halfWidth) * (0.35 + 0.65 * pressure);
-    const norm = hypot(tiltX, tiltY) || 1;
-    const leanX = (lean * tiltX) / norm;
-    const leanY = (lean * tiltY) / norm;
-
-    const step = dx > 0 ? -1 : 1;
-    const top = Math.max(0, Math.ceil(y - reachY - 0.5));
-    const bottom = Math.min(painting.height - 1, Math.floor(y + reachY - 0.5));
-    const du = cos * perPx * step;
-    const dv = -sin * perPx * step;
-    for (let k = 0; k <= bottom - top; k++) {
-      const py = dy > 0 ? bottom - k : top + k;
-      const Y = py + 0.5 - y;
-      let from = -1e6;
-      let to = 1e6;
-      if (Math.abs(cos) > 1e-4) {
-        const p = (-halfWidth - sin * Y) / cos;
-        const q = (halfWidth - sin * Y) / cos;
-        from = Math.max(from, Math.min(p, q));
-        to = Math.min(to, Math.max(p, q));
-      } else if (Math.abs(sin * Y) >= halfWidth) continue;
-      if (Math.abs(sin) > 1e-4) {
-        const p = (cos * Y - halfLength) / sin;
-        const q = (cos * Y + halfLength) / sin;
-        from = Math.max(from, Math.min(p, q));
-        to = Math.min(to, Math.max(p, q));
-      } else if (Math.abs(cos * Y) >= halfLength) continue;
-      const left = Math.max(0, Math.ceil(x + from - 0.5));
-      const right = Math.min(painting.width - 1, Math.floor(x + to - 0.5));
-      const count = right - left + 1;
-      if (count <= 0) continue;
-      const px = step < 0 ? right : left;
-      const X = px + 0.5 - x;
-      this.kernels.contactRow(
-        this.block,
-        (py - window.y0) * window.width + px - window.x0,
-        count,
-        step,
-        (cos * X + sin * Y + halfWidth) * perPx,
-        (-sin * X + cos * Y + halfLength) * perPx,
-        du,
-        dv,
-        pressure * PRESS_UM + leanX * X + leanY * Y,
-        leanX * step,
-      );
-    }
-  }
 }
-
-const clampTilt = (degrees: number) => Math.max(-80, Math.min(80, degrees));

@@ -188,7 +188,8 @@ function tuftProfile(form: BrushForm, s: number, t: number, yMm: number, seed: n
   const u = s * 2 - 1;
   // hairs end where they like: the front of a tuft is ragged, and worn round
   const rag = sizeMm > 0 ? Math.min(1, form.wiggleUm / 6) : 0;
-  const ragMm = rag * (hairEnd(xMm, seed) * Math.min(1, 0.25 + sizeMm / 24) + (noise1(xMm / 1.9, seed + 52) - 0.5) * 0.1 * sizeMm); // prettier-ignore
+  const ragMm =
+    rag * (hairEnd(xMm, seed) * Math.min(1, 0.25 + sizeMm / 24) + (noise1(xMm / 1.9, seed + 52) - 0.5) * 0.1 * sizeMm);
   const v = t * 2 - 1 + (rag > 0 ? ragMm / (0.5 * form.aspect * sizeMm) + 0.12 * rag * u * u : 0);
   const au = Math.abs(u);
   const av = Math.abs(v);

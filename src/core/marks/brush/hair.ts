@@ -92,7 +92,10 @@ export class Hair {
       const x = (i / places) * sizeMm;
       // locks differ: here fine and even, there split and far apart
       const split = 0.35 + 1.3 * noise1(x / 1.9, s + 19);
-      const slow = split * (noise2(x / 0.34, way / 9 + 3.7, s + 11) - 0.5) + 0.8 * noise2(x / (0.7 + 0.6 * split), way / 16, s + 12) - 0.4; // prettier-ignore
+      const slow =
+        split * (noise2(x / 0.34, way / 9 + 3.7, s + 11) - 0.5) +
+        0.8 * noise2(x / (0.7 + 0.6 * split), way / 16, s + 12) -
+        0.4;
       const quick = noise2(x / 0.3, way / 1.9, s + 13) + 0.8 * noise2(x / 0.22, way / 0.6, s + 14) - 0.9;
       let off = swing * (27 * slow + 7 * quick);
       if (form.spreads > 0) {

@@ -85,7 +85,9 @@ export function pullOff(tuft: Tuft, at: Stand, clings: number): void {
       // a pointed tuft draws one peak up in its middle
       const peak = pointed
         ? 0.5 * Math.max(0, 1 - (lift + depth) / (0.6 * depth))
-        : lock > 0.62 ? (lock - 0.62) * 2.2 : 0; // prettier-ignore
+        : lock > 0.62
+          ? (lock - 0.62) * 2.2
+          : 0;
       const grows = Math.max(0, 1 - f32[o + n - 1] / HIGHEST_UM);
       const left = grows * Math.min(0.8, share * (rim * (pointed ? 0.3 : 1) * (0.5 + 0.85 * along) + peak));
       if (left <= 0.004) continue;

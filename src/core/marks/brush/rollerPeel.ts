@@ -35,7 +35,8 @@ export function peel(arena: Arena, window: FilmWindow, channels: number, mm: num
   const { f32 } = arena;
   const n = channels;
   const stipple = (px: number, py: number) =>
-    noise2((px * mm) / STIPPLE_MM, (py * mm) / STIPPLE_MM, seed + 81) + 0.5 * noise2((px * mm) / FINE_MM, (py * mm) / FINE_MM, seed + 82); // prettier-ignore
+    noise2((px * mm) / STIPPLE_MM, (py * mm) / STIPPLE_MM, seed + 81) +
+    0.5 * noise2((px * mm) / FINE_MM, (py * mm) / FINE_MM, seed + 82);
   const reach = Math.max(1, Math.round(RUNS_MM / mm));
   const { rect, dx, dy, cos, sin } = band;
   for (let py = rect.top + reach; py < rect.bottom - reach; py++) {

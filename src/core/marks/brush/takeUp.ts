@@ -41,7 +41,9 @@ class WetPaint {
       const um = f32[(tile.volume >> 2) + cell];
       there += um;
       stiffness += um * f32[(tile.body >> 2) + cell];
-      tile.pigments.forEach((pigment, i) => this.coats.set(pigment, (this.coats.get(pigment) ?? 0) + f32[(tile.mass[i] >> 2) + cell])); // prettier-ignore
+      tile.pigments.forEach((pigment, i) =>
+        this.coats.set(pigment, (this.coats.get(pigment) ?? 0) + f32[(tile.mass[i] >> 2) + cell]),
+      );
     });
     this.there = there;
     this.body = there > 0 ? stiffness / there : 0;

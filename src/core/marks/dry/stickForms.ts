@@ -37,19 +37,114 @@ export interface StickForm {
 }
 
 const pastel: StickForm = {
-  rests: 1, presses: 12.5, soft: 12, rough: 9, streaks: 6, rounded: 30, most: 16, fills: 1.8, wears: 1.45, crumbs: 0.32, drags: 0.012,
+  rests: 1,
+  presses: 12.5,
+  soft: 12,
+  rough: 9,
+  streaks: 6,
+  rounded: 30,
+  most: 16,
+  fills: 1.8,
+  wears: 1.45,
+  crumbs: 0.32,
+  drags: 0.012,
   mixture: { PW6: 1 },
-}; // prettier-ignore
+};
 
 export const STICKS = {
-  graphite: { ...pastel, rests: 0.8, presses: 24, soft: 7, rough: 3, streaks: 0, rounded: 9, most: 3.5, fills: 1.9, wears: 1.1, crumbs: 0.02, drags: 0.01, mixture: { [GRAPHITE]: 1 }, fast: true, pointed: true },
-  charcoal: { ...pastel, rests: 0.6, presses: 11, soft: 9, rough: 10, streaks: 7, rounded: 30, most: 8, fills: 1.7, wears: 1.2, crumbs: 0.2, drags: 0.05, mixture: { PBk9: 1 } },
-  'charcoal-pressed': { ...pastel, rests: 0.7, presses: 17, soft: 11, rough: 12, streaks: 4, rounded: 20, most: 10, fills: 2, wears: 1.3, crumbs: 0.26, drags: 0.04, mixture: { PBk9: 1 } },
-  chalk: { ...pastel, rests: 0.7, presses: 12, soft: 9, rough: 9, streaks: 7, rounded: 24, most: 12, fills: 1.8, wears: 1.2, crumbs: 0.14, drags: 0.05 },
+  graphite: {
+    ...pastel,
+    rests: 0.8,
+    presses: 24,
+    soft: 7,
+    rough: 3,
+    streaks: 0,
+    rounded: 9,
+    most: 3.5,
+    fills: 1.9,
+    wears: 1.1,
+    crumbs: 0.02,
+    drags: 0.01,
+    mixture: { [GRAPHITE]: 1 },
+    fast: true,
+    pointed: true,
+  },
+  charcoal: {
+    ...pastel,
+    rests: 0.6,
+    presses: 11,
+    soft: 9,
+    rough: 10,
+    streaks: 7,
+    rounded: 30,
+    most: 8,
+    fills: 1.7,
+    wears: 1.2,
+    crumbs: 0.2,
+    drags: 0.05,
+    mixture: { PBk9: 1 },
+  },
+  'charcoal-pressed': {
+    ...pastel,
+    rests: 0.7,
+    presses: 17,
+    soft: 11,
+    rough: 12,
+    streaks: 4,
+    rounded: 20,
+    most: 10,
+    fills: 2,
+    wears: 1.3,
+    crumbs: 0.26,
+    drags: 0.04,
+    mixture: { PBk9: 1 },
+  },
+  chalk: {
+    ...pastel,
+    rests: 0.7,
+    presses: 12,
+    soft: 9,
+    rough: 9,
+    streaks: 7,
+    rounded: 24,
+    most: 12,
+    fills: 1.8,
+    wears: 1.2,
+    crumbs: 0.14,
+    drags: 0.05,
+  },
   'pastel-soft': pastel,
-  'pastel-hard': { ...pastel, rests: 0.7, presses: 13, soft: 9, rough: 6, streaks: 4, rounded: 22, most: 12, fills: 1.8, wears: 1.1, crumbs: 0.06, drags: 0.03 },
-  wax: { ...pastel, rests: 1.5, presses: 22, soft: 9, rough: 5, streaks: 4, rounded: 20, most: 10, fills: 1.8, wears: 1.2, crumbs: 0.02, drags: 0.02, fast: true, waxy: true },
-} as const satisfies Record<string, StickForm>; // prettier-ignore
+  'pastel-hard': {
+    ...pastel,
+    rests: 0.7,
+    presses: 13,
+    soft: 9,
+    rough: 6,
+    streaks: 4,
+    rounded: 22,
+    most: 12,
+    fills: 1.8,
+    wears: 1.1,
+    crumbs: 0.06,
+    drags: 0.03,
+  },
+  wax: {
+    ...pastel,
+    rests: 1.5,
+    presses: 22,
+    soft: 9,
+    rough: 5,
+    streaks: 4,
+    rounded: 20,
+    most: 10,
+    fills: 1.8,
+    wears: 1.2,
+    crumbs: 0.02,
+    drags: 0.02,
+    fast: true,
+    waxy: true,
+  },
+} as const satisfies Record<string, StickForm>;
 export type StickName = keyof typeof STICKS;
 
 /**
@@ -59,5 +154,13 @@ export type StickName = keyof typeof STICKS;
 export const graded = (form: StickForm, grade: number): StickForm => {
   if (grade === 0) return form;
   const by = (grades: number) => maths.pow(2, grade / grades);
-  return { ...form, most: form.most * by(grade > 0 ? 6.5 : 3.6), fills: form.fills * by(grade > 0 ? 40 : 16), presses: form.presses * by(40), rough: form.rough * by(7), wears: form.wears * by(14), crumbs: form.crumbs * by(3) }; // prettier-ignore
+  return {
+    ...form,
+    most: form.most * by(grade > 0 ? 6.5 : 3.6),
+    fills: form.fills * by(grade > 0 ? 40 : 16),
+    presses: form.presses * by(40),
+    rough: form.rough * by(7),
+    wears: form.wears * by(14),
+    crumbs: form.crumbs * by(3),
+  };
 };

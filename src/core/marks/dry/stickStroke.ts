@@ -41,13 +41,24 @@ const SIDE = 0.22;
 /** Addresses (words) of what a tile has, while a stamp works on it. */
 interface Planes {
   /** Dust there: of every pigment, loose and pressed, the height of a coat, and coats in a um of this stick's dust. */
-  readonly dust: readonly { readonly loose: number; readonly pressed: number; readonly um: number; readonly coats: number }[];
-  readonly wet: { readonly volume: number; readonly skin: number; readonly masses: readonly { mass: number; skin: number; coats: number }[] } | undefined;
+  readonly dust: readonly {
+    readonly loose: number;
+    readonly pressed: number;
+    readonly um: number;
+    readonly coats: number;
+  }[];
+  readonly wet:
+    | {
+        readonly volume: number;
+        readonly skin: number;
+        readonly masses: readonly { mass: number; skin: number; coats: number }[];
+      }
+    | undefined;
   /** Dry paint under it, which it rides on. */
   readonly solid: readonly { readonly plane: number; readonly share: number }[];
   readonly wax: number;
   readonly masking: number;
-} // prettier-ignore
+}
 
 /**
  * A dry stick drawn over the tooth (see partContact.ts, stickFace.ts, stickRide.ts). It fills the tooth with its dust:

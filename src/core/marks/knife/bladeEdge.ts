@@ -77,7 +77,10 @@ export class BladeEdge {
       const landing = 0.15 + 2.1 * noise1(x / 0.7, seed + 55) * noise1(x / 2.4, seed + 56);
       let at = f32[this.nick + i] + um * deep;
       if (starved > 0) {
-        const strings = noise2(x / 0.9, way / 11, seed + 57) + 0.6 * noise2(x / 0.35, way / 5, seed + 58) + 0.8 * noise2(x / 3.1, way / 4, seed + 59); // prettier-ignore
+        const strings =
+          noise2(x / 0.9, way / 11, seed + 57) +
+          0.6 * noise2(x / 0.35, way / 5, seed + 58) +
+          0.8 * noise2(x / 3.1, way / 4, seed + 59);
         at += scale * starved * STRINGS_UM * (strings - 1.05);
       }
       if (since < landing) at += 2600 * scale * (1 - since / landing);

@@ -4,7 +4,7 @@ import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
 import { maths } from '@/core/maths/maths';
 import { noise1, noise2 } from '@/core/surface/noise';
 import { BladeEdge } from './bladeEdge';
-import { makeLumpy } from './lumpyBead';
+import { KnifeBead } from './knifeBead';
 import { bladeWidthMm, FREE_MM, type KnifeForm } from './knifeForm';
 import type { Sample, Stamp } from '@/core/marks/path';
 import type { Reservoir } from '@/core/marks/brush/reservoir';
@@ -21,8 +21,6 @@ const LAY_MM = 0.4;
 const STANDOFF_MM = 0.125;
 /** Way over which the blade forgets what it rode on, mm. */
 const RIDE_MM = 2;
-/** Way over which the paint on the blade follows down to its edge, mm. */
-const FEED_MM = 5;
 /** How fast paint stands free beyond the ends of the blade, um a mm. */
 const BEYOND_UM_PER_MM = 900;
 /** A bead as thick as this carries the blade, um over 1 mm. */
@@ -46,12 +44,9 @@ export class KnifeStroke extends StampedStroke {
   private readonly width: number;
   private readonly edge: BladeEdge;
   private readonly columns: number;
-  /** Word addresses of the kernel's parameters, and of the bead. */
+  /** Word address of the kernel's parameters. */
   private readonly block: number;
-  private bead = 0;
-  private channels = 0;
-  private store = new Float64Array(0);
-  private pigments: readonly number[] = [];
+  private readonly bead: KnifeBead;
   private down = false;
   private way = 0;
   private downAt = 0;
@@ -74,6 +69,7 @@ export class KnifeStroke extends StampedStroke {
     this.width = bladeWidthMm(setting.settings);
     this.edge = new BladeEdge(arena, form, this.width, setting.painting.spec.seed * 71 + 5);
     this.columns = this.edge.columns;
+    this.bead = new KnifeBead(setting.painting, this.edge, reservoir);
     this.block = arena.allocate(BLADE.words * 4) >> 2;
     this.settling = new Settling(setting.painting, this.window, Math.max(0.4, reservoir.body));
   }
@@ -89,9 +85,9 @@ export class KnifeStroke extends StampedStroke {
 
   protected override finish(): void {
     this.leaveRidge();
-    if (this.channels > 0) growRect(this.changed, this.settling.finish());
+    if (this.bead.channels > 0) growRect(this.changed, this.settling.finish());
     super.finish();
-    this.unpack();
+    this.bead.unpack();
     this.painting.arena.free(this.block << 2, BLADE.words * 4);
     this.edge.free();
   }
@@ -113,14 +109,23 @@ export class KnifeStroke extends StampedStroke {
     );
     if (!rect) return;
     if (!window.contains(rect.left, rect.top, rect.right, rect.bottom)) {
-      this.unpack();
+      this.bead.unpack();
       const all = { ...rect };
       growRect(all, this.settling.area);
-      window.moveTo(all.left, all.top, all.right, all.bottom, this.dust ? [...this.reservoir.pigments, ...this.dust.pigments] : this.reservoir.pigments); // prettier-ignore
-      this.pack();
+      window.moveTo(
+        all.left,
+        all.top,
+        all.right,
+        all.bottom,
+        this.dust ? [...this.reservoir.pigments, ...this.dust.pigments] : this.reservoir.pigments,
+      );
+      // towards the blend end what is on the blade is kept off its edge
+      this.bead.pack(window, this.down ? 0 : Math.max(0, (this.settings.blend - 0.3) / 0.7));
+      if (this.way === 0) this.bead.makeLumpy(this.seed);
     }
     if (!this.down) this.feelGround(point, cos, sin);
-    this.feed(wayMm);
+    // towards the blend end it stays where it is
+    this.bead.feed(wayMm, Math.min(1, (1 - this.settings.blend) / 0.7));
     this.setBlock(point, pressure, cos, sin, wayMm, rect);
     this.kernels.bladeStamp(this.block);
     const mm = this.painting.mmPerPx;
@@ -187,22 +192,50 @@ export class KnifeStroke extends StampedStroke {
     this.edge.clearFelt();
     f32.set(
       [
-        (this.width / 2 + FREE_MM) / mm, span / mm, this.edge.columnMm / mm,
-        BACK_MM / mm, AHEAD_MM / mm, stand, this.edge.nickUm(stand),
-        chatter * Math.min(1, Math.max(0, stand / 100)), form.slopeUmPerMm * mm, BEYOND_UM_PER_MM * mm,
-        leanUm * mm, Math.abs(lean) * 80, 1 - maths.exp((-2.2 * wayMm) / 0.25), LAY_MM / mm,
-        settings.strength, reservoir.body, this.settling.mark, LEAST_UM, 0.92,
+        (this.width / 2 + FREE_MM) / mm,
+        span / mm,
+        this.edge.columnMm / mm,
+        BACK_MM / mm,
+        AHEAD_MM / mm,
+        stand,
+        this.edge.nickUm(stand),
+        chatter * Math.min(1, Math.max(0, stand / 100)),
+        form.slopeUmPerMm * mm,
+        BEYOND_UM_PER_MM * mm,
+        leanUm * mm,
+        Math.abs(lean) * 80,
+        1 - maths.exp((-2.2 * wayMm) / 0.25),
+        LAY_MM / mm,
+        settings.strength,
+        reservoir.body,
+        this.settling.mark,
+        LEAST_UM,
+        0.92,
       ],
       b + BLADE.half,
-    ); // prettier-ignore
+    );
     i32.set(
       [
-        window.channels, window.film >> 2, window.relief >> 2, window.body >> 2, window.laid >> 2, window.fresh >> 2,
-        window.cure >> 2, this.bead, this.edge.ride, this.edge.rough, this.edge.felt, this.columns, window.width,
-        rect.left - window.x0, rect.top - window.y0, rect.right - window.x0, rect.bottom - window.y0,
+        window.channels,
+        window.film >> 2,
+        window.relief >> 2,
+        window.body >> 2,
+        window.laid >> 2,
+        window.fresh >> 2,
+        window.cure >> 2,
+        this.bead.address,
+        this.edge.ride,
+        this.edge.rough,
+        this.edge.felt,
+        this.columns,
+        window.width,
+        rect.left - window.x0,
+        rect.top - window.y0,
+        rect.right - window.x0,
+        rect.bottom - window.y0,
       ],
       b + BLADE.channels,
-    ); // prettier-ignore
+    );
     f32[b + BLADE.standoff] = STANDOFF_MM / mm;
     // a light hand with a full blade floats on wet paint; pressed or empty it goes through
     f32[b + BLADE.buoyancy] = form.floats * (settings.hold === 'edge' ? 0.15 : 1) * carried * (1 - pressure ** 2);
@@ -212,7 +245,6 @@ export class KnifeStroke extends StampedStroke {
   /** After a stamp: the blade settles on the ground it felt, and the bead runs along it from high to low. */
   private settle(wayMm: number): void {
     const { f32 } = this.painting.arena;
-    const { columns } = this;
     const forget = 1 - maths.exp(-wayMm / RIDE_MM);
     this.edge.settle(forget);
     const cells = f32[this.block + BLADE.bodyCount];
@@ -220,34 +252,12 @@ export class KnifeStroke extends StampedStroke {
       this.feltBody += (f32[this.block + BLADE.bodySum] / cells - this.feltBody) * forget;
       this.feltUm += (f32[this.block + BLADE.filmSum] / cells - this.feltUm) * forget;
     }
-    const n = this.channels;
-    const run = 0.02 * Math.min(1, wayMm / 0.25);
-    const runs = (CARRYING_UM * this.edge.columnMm) / this.painting.cellArea;
-    for (let c = 0; c + 1 < columns; c++) {
-      const a = this.bead + c * n;
-      const va = f32[a + n - 1];
-      const vb = f32[a + 2 * n - 1];
-      const from = va > vb ? a : a + n;
-      const to = va > vb ? a + n : a;
-      const high = Math.max(va, vb);
-      if (high < 1e-6) continue;
-      // what is thin is held by the blade and does not run
-      const share = (run * Math.min(1, high / runs) * Math.abs(va - vb)) / high;
-      for (let i = 0; i < n; i++) {
-        const m = f32[from + i] * share;
-        f32[from + i] -= m;
-        f32[to + i] += m;
-      }
-    }
+    this.bead.level(wayMm);
   }
 
   /** Mean bead along the blade, um over 1 mm. */
   private beadUm(): number {
-    const { f32 } = this.painting.arena;
-    const n = this.channels;
-    let sum = 0;
-    for (let c = 0; c < this.columns; c++) sum += f32[this.bead + c * n + n - 1];
-    return (sum * this.painting.cellArea) / this.width;
+    return (this.bead.volume() * this.painting.cellArea) / this.width;
   }
 
   /** Touch-down: the blade comes to rest on what stands highest under it. */
@@ -270,7 +280,7 @@ export class KnifeStroke extends StampedStroke {
         sum += h;
         most = Math.max(most, h);
         count++;
-        film += f32[(window.film >> 2) + (py * window.width + px) * window.stride + this.channels - 1];
+        film += f32[(window.film >> 2) + (py * window.width + px) * window.stride + this.bead.channels - 1];
         cells++;
       }
       return count > 0 ? { mean: sum / count, most } : undefined;
@@ -281,22 +291,10 @@ export class KnifeStroke extends StampedStroke {
     this.down = true;
   }
 
-  /** Paint on the blade follows down to its edge; towards the blend end it stays where it is. */
-  private feed(wayMm: number): void {
-    const own = Math.min(1, (1 - this.settings.blend) / 0.7);
-    const share = (1 - maths.exp(-wayMm / FEED_MM)) * own;
-    if (share <= 0) return;
-    const { f32 } = this.painting.arena;
-    for (let k = 0; k < this.store.length; k++) {
-      const before = f32[this.bead + k];
-      f32[this.bead + k] += this.store[k] * share;
-      this.store[k] = Math.max(0, this.store[k] - (f32[this.bead + k] - before));
-    }
-  }
-
   /** What is left of the bead where the knife is lifted: a ridge across the end of the slab. */
   private leaveRidge(): void {
-    const { last, window, form, columns, channels: n } = this;
+    const { last, window, form, columns, bead } = this;
+    const n = bead.channels;
     this.last = undefined;
     if (!last || n === 0 || form.leaves === 0) return;
     const { f32 } = this.painting.arena;
@@ -304,7 +302,7 @@ export class KnifeStroke extends StampedStroke {
     const column = this.edge.columnMm;
     // how far ahead each column's ridge reaches; 0 where the bead is too thin to stand
     const lengths = Array.from({ length: columns }, (_, c) => {
-      const um = ((f32[this.bead + (c + 1) * n - 1] * mm * mm) / column) * form.leaves;
+      const um = ((f32[bead.address + (c + 1) * n - 1] * mm * mm) / column) * form.leaves;
       return um < LEAST_RIDGE_UM ? 0 : Math.min(3.5, Math.max(0.5, Math.sqrt((2 * um) / form.slopeUmPerMm)));
     });
     const reach = this.width / 2 + FREE_MM + 3.5;
@@ -328,7 +326,8 @@ export class KnifeStroke extends StampedStroke {
         const parts = Math.min(1, Math.max(0, 4 * noise1(u / 1.9, s + 60) - 1.3));
         const length = mixed * parts * (0.45 + 0.7 * noise1(u / 0.8, s + 57) + 0.35 * noise1(u / 0.3, s + 58));
         if (lengths[c] <= 0 || v >= length) continue;
-        const weight = (0.4 + Math.min(1, (2 * v) / length)) * (1 - v / length) * (0.6 + 0.8 * noise2(u / 0.9, v / 0.4, s + 59)); // prettier-ignore
+        const weight =
+          (0.4 + Math.min(1, (2 * v) / length)) * (1 - v / length) * (0.6 + 0.8 * noise2(u / 0.9, v / 0.4, s + 59));
         cells.push({ cell: (py - window.y0) * window.width + px - window.x0, c, weight });
         totals[c] += weight;
       }
@@ -337,7 +336,7 @@ export class KnifeStroke extends StampedStroke {
       const at = (window.film >> 2) + cell * window.stride;
       const share = (form.leaves * weight) / totals[c];
       for (let i = 0; i < n; i++) {
-        const left = f32[this.bead + c * n + i] * share;
+        const left = f32[bead.address + c * n + i] * share;
         f32[at + i] += left;
         f32[at + n + i] += left;
       }
@@ -345,79 +344,8 @@ export class KnifeStroke extends StampedStroke {
       f32[(window.fresh >> 2) + cell] = this.settling.mark;
     }
     for (let c = 0; c < columns; c++) {
-      if (totals[c] > 0) for (let i = 0; i < n; i++) f32[this.bead + c * n + i] *= 1 - form.leaves;
+      if (totals[c] > 0) for (let i = 0; i < n; i++) f32[bead.address + c * n + i] *= 1 - form.leaves;
     }
-  }
-
-  /** Spreads the reservoir's columns over those of the blade as it is held, in the window's channels. */
-  private pack(): void {
-    const { reservoir: r, window, painting, columns } = this;
-    const { arena } = painting;
-    this.pigments = window.pigments;
-    this.channels = window.channels;
-    const n = this.channels;
-    this.bead = arena.allocate(columns * n * 4) >> 2;
-    this.store = new Float64Array(columns * n);
-    const { f32 } = arena;
-    const area = r.cellMm2 / painting.cellArea;
-    const spread = (plane: Float32Array, channel: number, put: (at: number, amount: number) => void) => {
-      for (let c = 0; c < plane.length; c++) {
-        // held on its edge or tip, all paint is on the few columns that touch
-        const to = Math.min(columns - 1, Math.floor(((c + 0.5) / plane.length) * columns));
-        put(to * n + channel, plane[c] * area);
-      }
-    };
-    // towards the blend end what is on the blade is kept off its edge
-    const withheld = this.down ? 0 : Math.max(0, (this.settings.blend - 0.3) / 0.7);
-    const store = (at: number, amount: number) => (this.store[at] += amount);
-    const bead = (at: number, amount: number) => {
-      f32[this.bead + at] += amount * (1 - withheld);
-      store(at, amount * withheld);
-    };
-    r.pigments.forEach((p, i) => {
-      spread(r.tipMass[i], this.pigments.indexOf(p), bead);
-      spread(r.tuftMass[i], this.pigments.indexOf(p), store);
-    });
-    spread(r.tipVolume, n - 1, bead);
-    spread(r.tuftVolume, n - 1, store);
-    if (this.way === 0) makeLumpy(this.painting.arena.f32, this.bead, n, this.edge, this.seed);
-  }
-
-  /** Puts the paint back into the reservoir. */
-  private unpack(): void {
-    if (this.channels === 0) return;
-    const { reservoir: r, painting, columns, channels: n } = this;
-    const { arena } = painting;
-    const across = r.tipVolume.length;
-    const area = painting.cellArea / r.cellMm2;
-    const gather = (channel: number, amount: (at: number) => number) => {
-      const plane = new Float64Array(across);
-      for (let c = 0; c < across; c++) {
-        const from = Math.min(columns - 1, Math.floor(((c + 0.5) / across) * columns));
-        plane[c] = amount(from * n + channel);
-      }
-      // several columns of the reservoir share one of the blade
-      const shared = new Float64Array(columns);
-      for (let c = 0; c < across; c++) shared[Math.min(columns - 1, Math.floor(((c + 0.5) / across) * columns))]++;
-      const out = new Float32Array(across);
-      for (let c = 0; c < across; c++) {
-        const from = Math.min(columns - 1, Math.floor(((c + 0.5) / across) * columns));
-        out[c] = (plane[c] * area) / shared[from];
-      }
-      return out;
-    };
-    const bead = (at: number) => arena.f32[this.bead + at];
-    const store = (at: number) => this.store[at];
-    const tip = this.pigments.map((_, i) => gather(i, bead));
-    const tuft = this.pigments.map((_, i) => gather(i, store));
-    const kept = this.pigments.map((_, i) => i).filter((i) => tip[i].some((m) => m > 0) || tuft[i].some((m) => m > 0));
-    r.pigments = kept.map((i) => this.pigments[i]);
-    r.tipMass = kept.map((i) => tip[i]);
-    r.tuftMass = kept.map((i) => tuft[i]);
-    r.tipVolume = gather(n - 1, bead);
-    r.tuftVolume = gather(n - 1, store);
-    arena.free(this.bead << 2, columns * n * 4);
-    this.channels = 0;
   }
 }
 

@@ -51,7 +51,10 @@ export class SprayStroke extends StampedStroke {
       at += Math.max(0, every - this.since);
       const s = at / ms;
       const mix = (a: number, b: number) => a + (b - a) * s;
-      this.puff({ ...to, x: mix(last.x, to.x), y: mix(last.y, to.y), pressure: mix(last.pressure, to.pressure) }, Math.max(this.since, every)); // prettier-ignore
+      this.puff(
+        { ...to, x: mix(last.x, to.x), y: mix(last.y, to.y), pressure: mix(last.pressure, to.pressure) },
+        Math.max(this.since, every),
+      );
       this.since = 0;
     }
     this.since += ms - at;

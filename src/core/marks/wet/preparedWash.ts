@@ -77,7 +77,11 @@ class Washer {
       const y = share * heightMm;
       const [mixture, amount] = row(share);
       const wave = (random() - 0.5) * widest * 0.3 * waver;
-      const ends: [number, number][] = [[-widest, y], [widthMm * 0.5, y + wave], [widthMm + widest, y]]; // prettier-ignore
+      const ends: [number, number][] = [
+        [-widest, y],
+        [widthMm * 0.5, y + wave],
+        [widthMm + widest, y],
+      ];
       this.draw('hake', widest * 1.15, mixture, amount, 0.72, k & 1 ? ends.reverse() : ends);
     }
   }
@@ -119,7 +123,14 @@ export function layPreparedWash(painting: Painting, layer: Layer, wash: Prepared
   const area = (widthMm * heightMm) / 10_000;
   if (style === 'variegated') {
     for (let n = 0; n < 10 * area * texture; n++) {
-      washer.draw('dropper', widest * (0.3 + 0.5 * random()), mixtures[Math.floor(random() * mixtures.length)], 3 * strength, 0.9, [spot()]); // prettier-ignore
+      washer.draw(
+        'dropper',
+        widest * (0.3 + 0.5 * random()),
+        mixtures[Math.floor(random() * mixtures.length)],
+        3 * strength,
+        0.9,
+        [spot()],
+      );
     }
   }
   if (style === 'blooms' || texture > 0.6) {

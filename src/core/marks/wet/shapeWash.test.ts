@@ -5,11 +5,22 @@ import { deviation, mean, paint, studioFor } from '@/measure/bench';
 import { coats, massError, meanCoats } from '@/measure/washBench';
 
 type Corner = [number, number];
-const box = (x0: number, y0: number, x1: number, y1: number): Corner[] => [[x0, y0], [x1, y0], [x1, y1], [x0, y1]]; // prettier-ignore
+const box = (x0: number, y0: number, x1: number, y1: number): Corner[] => [
+  [x0, y0],
+  [x1, y0],
+  [x1, y1],
+  [x0, y1],
+];
 const paper = (ppi: number, kind: 'paper-cold' | 'paper-hot' | 'paper-rough' = 'paper-cold', seed = 4) =>
   studioFor(40, 30, { ppi, seed, surface: { kind } });
 const brush: CommandInput = { do: 'tool', tool: 'wash-round', sizeMm: 6 };
-const filled = (outline: Corner[], more = {}): CommandInput => ({ do: 'silhouette', outline, mixture: { PB29: 1 }, water: 0.6, ...more }); // prettier-ignore
+const filled = (outline: Corner[], more = {}): CommandInput => ({
+  do: 'silhouette',
+  outline,
+  mixture: { PB29: 1 },
+  water: 0.6,
+  ...more,
+});
 
 describe('an outline filled with a wash', () => {
   it('keeps the books, wet and dried, and is as strong at any resolution', () => {
@@ -25,7 +36,11 @@ describe('an outline filled with a wash', () => {
   });
 
   it('reaches to its outline and not beyond, with an edge that wavers with the sheet', () => {
-    for (const [kind, seed] of [['paper-cold', 4], ['paper-hot', 9], ['paper-rough', 2]] as const) {
+    for (const [kind, seed] of [
+      ['paper-cold', 4],
+      ['paper-hot', 9],
+      ['paper-rough', 2],
+    ] as const) {
       const studio = paper(150, kind, seed);
       paint(studio, brush, filled(box(8, 6, 32, 24)), { do: 'dry' });
       const { mmPerPx } = studio.painting;
@@ -40,7 +55,7 @@ describe('an outline filled with a wash', () => {
       expect(deviation(begins)).toBeLessThan(0.4);
       expect(meanCoats(studio, 'PB29', [1, 1, 4, 28])).toBe(0);
     }
-  }); // prettier-ignore
+  });
 
   it('is lost over the width that is told, in clear water', () => {
     const studio = paper(150);

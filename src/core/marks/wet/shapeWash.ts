@@ -57,15 +57,33 @@ export function washShape(
   painting: Painting,
   layer: Layer,
   outline: Outline,
-  { form, mixture, strength, wetness, edgeMm, seed }: { form: WashForm; mixture: Mixture; strength: number; wetness: number; edgeMm: number; seed: number },
+  {
+    form,
+    mixture,
+    strength,
+    wetness,
+    edgeMm,
+    seed,
+  }: { form: WashForm; mixture: Mixture; strength: number; wetness: number; edgeMm: number; seed: number },
   before: BeforeTile,
   guard?: Guard,
 ): PixelRect {
   const { ledger, mmPerPx } = painting;
   const poured: WashForm = { ...form, shape: 'round', point: 0, flow: 1, exchange: 0, scrub: 0, parts: 0 };
-  const face = (distance: OutlineDistance) => new OutlineFace(poured, flowOf(painting).bed.relief, seed, distance, edgeMm, mmPerPx);
+  const face = (distance: OutlineDistance) =>
+    new OutlineFace(poured, flowOf(painting).bed.relief, seed, distance, edgeMm, mmPerPx);
   // what the sheet makes of the edge reaches beyond the outline
-  const wide = face(new OutlineDistance(painting, [[0, 0], [1, 0], [0, 1]], 0));
+  const wide = face(
+    new OutlineDistance(
+      painting,
+      [
+        [0, 0],
+        [1, 0],
+        [0, 1],
+      ],
+      0,
+    ),
+  );
   const all: Touch = { x: 0, y: 0, pressure: 1, dx: 1, dy: 0, speed: 0, radius: 1e3, film: filmOf(wetness) };
   const fringe = wide.ragged(filmOf(wetness)) + MOST_WAVER * wide.waver(all);
   const distance = new OutlineDistance(painting, outline, edgeMm / 2 + fringe + mmPerPx);
@@ -85,4 +103,4 @@ export function washShape(
   reservoirMass(reservoir, ledger.removed);
   ledger.water.removed += reservoir.tuftVolume[0] / 1000;
   return tip.takeTouched();
-} // prettier-ignore
+}

@@ -79,7 +79,9 @@ export class WashFace {
     if (this.form.shape !== 'pores') return edge;
     const size = Math.max(0.7, t.radius * 0.16);
     if (this.form.thirsty) {
-      const pore = noise2(across / size, along / size, this.seed) + 0.5 * noise2((2.3 * across) / size, (2.3 * along) / size, this.seed + 7); // prettier-ignore
+      const pore =
+        noise2(across / size, along / size, this.seed) +
+        0.5 * noise2((2.3 * across) / size, (2.3 * along) / size, this.seed + 7);
       return Math.min(edge, (pore - 0.78 + 0.5 * (t.pressure - 0.5)) * size * 1.5);
     }
     // a sponge prints the walls between its holes, and rests on some of its lobes only; every dab on others

@@ -103,7 +103,12 @@ export class WashTip {
       return [x, y, x, y];
     }
     const tail = face.tail(t);
-    return [Math.max(radius, tail * dx), Math.max(radius, tail * dy), Math.max(radius, -tail * dx), Math.max(radius, -tail * dy)]; // prettier-ignore
+    return [
+      Math.max(radius, tail * dx),
+      Math.max(radius, tail * dy),
+      Math.max(radius, -tail * dx),
+      Math.max(radius, -tail * dy),
+    ];
   }
 
   /** @param has water in the brush, um mm2 @returns water that left it */
@@ -139,7 +144,7 @@ export class WashTip {
         : (0.22 + 0.5 * dryness + 0.14 * Math.min(1, t.speed / 85) - 0.22 * (t.pressure - 0.5)) *
           Math.min(0.95, relief * 1.1);
     // the hairs part little by little
-    const threshold = dryness <= 0 ? -1 : -0.15 + (parted + 0.15) * Math.min(1, 3 * dryness); // prettier-ignore
+    const threshold = dryness <= 0 ? -1 : -0.15 + (parted + 0.15) * Math.min(1, 3 * dryness);
     const ragged = face.ragged(film);
     // a flow cell whose middle lies further out than this is not met
     const waver = face.waver(t);
@@ -226,18 +231,28 @@ export class WashTip {
           if (f > 0) {
             if (f > 1) f = 1;
             if (dryness > 0 && f32[cover] < 0.5) {
-              const one = f32[bed.tooth + bed.cell(Math.max(0, Math.round(px + trailX)), Math.max(0, Math.round(py + trailY)))] - 0.05; // prettier-ignore
-              const two = f32[bed.tooth + bed.cell(Math.max(0, Math.round(px + 2 * trailX)), Math.max(0, Math.round(py + 2 * trailY)))] - 0.13; // prettier-ignore
+              const one =
+                f32[bed.tooth + bed.cell(Math.max(0, Math.round(px + trailX)), Math.max(0, Math.round(py + trailY)))] -
+                0.05;
+              const two =
+                f32[
+                  bed.tooth +
+                    bed.cell(Math.max(0, Math.round(px + 2 * trailX)), Math.max(0, Math.round(py + 2 * trailY)))
+                ] - 0.13;
               const stands = Math.max(h, one, two) - 0.06 - threshold;
               // what no hair could reach, or any would, needs no hair looked at
               if (stands < -hairsMost) f = 0;
-              else if (stands < hairsMost) f *= Math.max(0, Math.min(1, (stands - hairs * face.hair(across, way + along, phase)) * 7 + 0.5)); // prettier-ignore
+              else if (stands < hairsMost)
+                f *= Math.max(0, Math.min(1, (stands - hairs * face.hair(across, way + along, phase)) * 7 + 0.5));
             }
             if (f >= 0.02) {
               contact[q] = f;
               sum += f;
               if (scrub > 0) {
-                const far = form.shape === 'bar' ? Math.max((across / t.radius) ** 2, (along / (t.radius * form.thick)) ** 2) : (across * across + along * along) / (t.radius * t.radius); // prettier-ignore
+                const far =
+                  form.shape === 'bar'
+                    ? Math.max((across / t.radius) ** 2, (along / (t.radius * form.thick)) ** 2)
+                    : (across * across + along * along) / (t.radius * t.radius);
                 rub[q] = far < 1 ? (1 - far) * (0.5 + h) : 0;
               }
               if (f > f32[cover]) {
