@@ -1,12 +1,14 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page } from '@playwright/test';
-import { patch, prepare, ready, distance, test } from './easel';
+import { patch, prepare, ready, distance, test, still } from './easel';
 
 /** What a checker of accessibility finds wrong on a page, in words. */
 async function problems(page: Page, part?: string): Promise<string[]> {
   const builder = new AxeBuilder({ page });
   const { violations } = await (part ? builder.include(part) : builder).analyze();
-  return violations.flatMap(({ id, nodes }) => nodes.map(({ target, failureSummary = '' }) => `${id}: ${target.join(' ')}: ${failureSummary.split('\n')[1]}`)); // prettier-ignore
+  return violations.flatMap(({ id, nodes }) =>
+    nodes.map(({ target, failureSummary = '' }) => `${id}: ${target.join(' ')}: ${failureSummary.split('\n')[1]}`),
+  );
 }
 
 test('every screen can be used without seeing or pointing at it', async ({ page }) => {
@@ -22,18 +24,19 @@ test('every screen can be used without seeing or pointing at it', async ({ page 
   expect.soft(await problems(page), 'the easel').toEqual([]);
   for (const key of ['t', 'u', 'c']) {
     await page.keyboard.press(key);
-    await page.waitForTimeout(600);
+    await still(page);
     expect.soft(await problems(page), `the panel of ${key}`).toEqual([]);
     await page.keyboard.press(key);
   }
   const spine = page.getByRole('navigation', { name: 'Drawers' }).getByRole('button');
   for (let i = 0; i < (await spine.count()); i++) {
     await spine.nth(i).click();
-    await page.waitForTimeout(300);
+    await still(page);
     expect.soft(await problems(page, 'section[class*="drawer"]'), `drawer ${i + 1}`).toEqual([]);
   }
   await page.goto(page.url().replace('/easel', '/desk'));
-  await page.waitForTimeout(1500);
+  await expect(page.getByRole('heading', { name: 'Mixing desk' })).toBeVisible();
+  await still(page);
   expect.soft(await problems(page), 'the desk').toEqual([]);
 });
 

@@ -63,7 +63,10 @@ test('photos hang freely on the board, which widens, folds, pops out, and become
   await expect(page.getByRole('button', { name: '4', exact: true })).toBeVisible();
 
   // a window of its own, and back
-  const [popup] = await Promise.all([page.waitForEvent('popup'), page.getByRole('button', { name: 'Pop out' }).click()]); // prettier-ignore
+  const [popup] = await Promise.all([
+    page.waitForEvent('popup'),
+    page.getByRole('button', { name: 'Pop out' }).click(),
+  ]);
   await expect(popup.getByTestId('photo')).toBeVisible();
   await popup.getByText('All', { exact: true }).click();
   await expect(popup.getByTestId('wall')).toBeVisible();
@@ -85,7 +88,8 @@ function turnedPhoto(): Buffer {
   const [width, height] = [4000, 2000];
   const data = Buffer.alloc(width * height * 4);
   for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) data.set([x < width / 2 ? 255 : 0, y < height / 2 ? 255 : 0, 0, 255], (y * width + x) * 4); // prettier-ignore
+    for (let x = 0; x < width; x++)
+      data.set([x < width / 2 ? 255 : 0, y < height / 2 ? 255 : 0, 0, 255], (y * width + x) * 4);
   }
   const plain = Buffer.from(jpeg.encode({ width, height, data }, 80).data);
   // one entry of TIFF in an APP1 segment: orientation (0x0112) is 6, turned clockwise by a quarter
@@ -97,13 +101,23 @@ function turnedPhoto(): Buffer {
 
 test('a photo that was taken turned hangs upright, and stays so when one goes very near', async ({ page }) => {
   await prepare(page, 'Turned');
-  await page.getByLabel('Photo files for the board').setInputFiles({ name: 'Turned.jpg', mimeType: 'image/jpeg', buffer: turnedPhoto() }); // prettier-ignore
+  await page
+    .getByLabel('Photo files for the board')
+    .setInputFiles({ name: 'Turned.jpg', mimeType: 'image/jpeg', buffer: turnedPhoto() });
   const photo = page.getByTestId('photo');
   await expect(photo).toBeVisible();
   /** Colour at shares of the photo's view. */
   const at = (u: number, v: number) =>
     photo.evaluate(
-      (canvas: HTMLCanvasElement, [x, y]) => [...canvas.getContext('2d')!.getImageData(canvas.width * x, canvas.height * y, 1, 1).data.slice(0, 3)].map((c) => (c > 128 ? 1 : 0)).join(''), // prettier-ignore
+      (canvas: HTMLCanvasElement, [x, y]) =>
+        [
+          ...canvas
+            .getContext('2d')!
+            .getImageData(canvas.width * x, canvas.height * y, 1, 1)
+            .data.slice(0, 3),
+        ]
+          .map((c) => (c > 128 ? 1 : 0))
+          .join(''),
       [u, v],
     );
   const quarters = async () => [await at(0.35, 0.35), await at(0.65, 0.35), await at(0.35, 0.65), await at(0.65, 0.65)];

@@ -8,7 +8,6 @@ import {
   distance,
   drawToSlab,
   holdOver,
-  kept,
   patch,
   penStroke,
   prepare,
@@ -18,6 +17,7 @@ import {
   straight,
   strokeOnSlab,
   test,
+  atRest,
 } from './easel';
 
 const redness = async (page: Page, u: number, v: number) => {
@@ -38,7 +38,12 @@ test('paint is mixed on the slab, taken up, laid and sampled back; the slab is k
   await expect(page.getByLabel('In hand').getByRole('heading', { name: 'Knife' })).toBeVisible();
   for (let k = 0; k < 5; k++) {
     const v = 0.4 + 0.05 * k;
-    await strokeOnSlab(page, [[0.2, v], [0.42, 0.9 - v], [0.4, v], [0.22, 0.9 - v]]); // prettier-ignore
+    await strokeOnSlab(page, [
+      [0.2, v],
+      [0.42, 0.9 - v],
+      [0.4, v],
+      [0.22, 0.9 - v],
+    ]);
   }
   await focus(page);
   await holdOver(page, 's', page.getByTestId('slab'), 0.31, 0.47);
@@ -48,10 +53,15 @@ test('paint is mixed on the slab, taken up, laid and sampled back; the slab is k
   await page.getByRole('button', { name: 'Take the Round' }).click();
   await expect(page.getByTestId('carried')).toHaveText('clean');
   const slab = (await page.getByTestId('slab').boundingBox())!;
-  for (const [u, v] of [[0.31, 0.47], [0.29, 0.5], [0.33, 0.44], [0.31, 0.53]]) {
+  for (const [u, v] of [
+    [0.31, 0.47],
+    [0.29, 0.5],
+    [0.33, 0.44],
+    [0.31, 0.53],
+  ]) {
     await page.mouse.click(slab.x + slab.width * u, slab.y + slab.height * v);
     await expect(page.getByTestId('carried')).toContainText(/White.*Ochre|Ochre.*White/);
-  } // prettier-ignore
+  }
   const onBrush = await page.getByTestId('carried').textContent();
   const ground = await patch(page, 300, 200, 3);
   await penStroke(page, straight(290, 200, 340, 201, 0.8, 12));
@@ -64,7 +74,8 @@ test('paint is mixed on the slab, taken up, laid and sampled back; the slab is k
   await page.mouse.move(canvas.x + 300, canvas.y + 200);
   const tag = page.getByRole('status').filter({ hasText: 'from Paint' });
   await expect(tag).toContainText(/White.*Ochre|Ochre.*White/);
-  const white = (words: string) => Number(/(\d+) White/.exec(words)?.[1] ?? 1) / Number(/(\d+) Yellow Ochre/.exec(words)?.[1] ?? 1); // prettier-ignore
+  const white = (words: string) =>
+    Number(/(\d+) White/.exec(words)?.[1] ?? 1) / Number(/(\d+) Yellow Ochre/.exec(words)?.[1] ?? 1);
   expect(Math.abs(Math.log(white((await tag.textContent())!) / white(onBrush!)))).toBeLessThan(0.5);
   await page.keyboard.up('s');
 
@@ -83,7 +94,7 @@ test('paint is mixed on the slab, taken up, laid and sampled back; the slab is k
   await expect.poll(async () => distance(await slabPixel(page, 0.31, 0.47), mixed)).toBeLessThan(4);
 
   // closed and opened again: still there; and the file's journal paints the same state
-  await kept(page);
+  await atRest(page);
   await page.reload();
   await ready(page);
   await expect.poll(async () => distance(await slabPixel(page, 0.31, 0.47), mixed)).toBeLessThan(4);
@@ -106,10 +117,19 @@ test('rows of the mixing table: tubes by parts, squeezed out on the slab, sample
     rows: { name: string; parts: Record<string, number>; inf?: { lab: number[] } }[];
   };
   const names: Record<string, string> = {
-    PW6: 'Titanium White', PY3: 'Lemon Yellow (Hansa Light)', PY150: 'Nickel Azo Yellow', PY43: 'Yellow Ochre', PR188: 'Naphthol Scarlet',
-    PR122: 'Quinacridone Magenta', PB29: 'Ultramarine Blue', PB15_3: 'Phthalo Blue (green shade)', PG7: 'Phthalo Green (blue shade)',
-    PBr7BS: 'Burnt Sienna', PBr7BU: 'Burnt Umber', PBk9: 'Ivory Black',
-  }; // prettier-ignore
+    PW6: 'Titanium White',
+    PY3: 'Lemon Yellow (Hansa Light)',
+    PY150: 'Nickel Azo Yellow',
+    PY43: 'Yellow Ochre',
+    PR188: 'Naphthol Scarlet',
+    PR122: 'Quinacridone Magenta',
+    PB29: 'Ultramarine Blue',
+    PB15_3: 'Phthalo Blue (green shade)',
+    PG7: 'Phthalo Green (blue shade)',
+    PBr7BS: 'Burnt Sienna',
+    PBr7BU: 'Burnt Umber',
+    PBk9: 'Ivory Black',
+  };
   const rows = table.rows.filter((row) => row.inf && Object.keys(row.parts).every((id) => id in names));
   expect(rows.length).toBeGreaterThan(12);
   await prepare(page, 'Table');
@@ -144,7 +164,8 @@ test('rows of the mixing table: tubes by parts, squeezed out on the slab, sample
     // the bead is the colour that the table says, but for the light on it
     const [L, a, b] = row.inf!.lab;
     const [r, g, blue] = await slabPixel(page, u, v);
-    const lightness = 116 * Math.cbrt(0.2126 * (r / 255) ** 2.2 + 0.7152 * (g / 255) ** 2.2 + 0.0722 * (blue / 255) ** 2.2) - 16; // prettier-ignore
+    const lightness =
+      116 * Math.cbrt(0.2126 * (r / 255) ** 2.2 + 0.7152 * (g / 255) ** 2.2 + 0.0722 * (blue / 255) ** 2.2) - 16;
     expect(Math.abs(lightness - L), row.name).toBeLessThan(14);
     if (a < -20) expect(g, row.name).toBeGreaterThan(r);
     if (b > 30) expect(r + g, row.name).toBeGreaterThan(2 * blue);
@@ -355,7 +376,7 @@ test('own paints: measured, put into the rack, painted with, shared; wrong files
   await expect(page.getByTestId('carried')).toHaveText('Mooring blue');
   await penStroke(page, straight(200, 200, 420, 202, 0.7));
   await expect.poll(async () => distance(await patch(page, 300, 201, 3), ground)).toBeGreaterThan(80);
-  await kept(page);
+  await atRest(page);
   await page.reload();
   await ready(page);
   await expect.poll(async () => distance(await patch(page, 300, 201, 3), ground)).toBeGreaterThan(80);
@@ -377,7 +398,12 @@ test('own paints: measured, put into the rack, painted with, shared; wrong files
   await expect(page.getByText('with Naphthol Scarlet')).toBeVisible();
   await page.getByRole('button', { name: 'Replace it in the whole painting' }).click();
   await page.getByRole('button', { name: 'Paint list' }).click();
-  await expect.poll(async () => { const [r, , b] = await patch(page, 300, 201, 3); return r - b; }).toBeGreaterThan(60); // prettier-ignore
+  await expect
+    .poll(async () => {
+      const [r, , b] = await patch(page, 300, 201, 3);
+      return r - b;
+    })
+    .toBeGreaterThan(60);
   await page.keyboard.press('Control+z');
   await expect.poll(async () => distance(await patch(page, 300, 201, 3), blue)).toBeLessThan(6);
 });

@@ -31,7 +31,8 @@ test('a drawing is measured against its photo, seen through the camera lucida, a
   await drawer.getByRole('button', { name: 'Set the frame' }).click();
   const frame = page.getByTestId('register').locator('polygon');
   await expect(frame).toBeVisible();
-  const corners = async () => (await frame.getAttribute('points'))!.split(' ').map((p) => p.split(',').map(Number) as [number, number]); // prettier-ignore
+  const corners = async () =>
+    (await frame.getAttribute('points'))!.split(' ').map((p) => p.split(',').map(Number) as [number, number]);
   const [a, , c] = await corners();
   expect((c[0] - a[0]) / (c[1] - a[1])).toBeCloseTo(1.5, 2);
   const middle: [number, number] = [(a[0] + c[0]) / 2, (a[1] + c[1]) / 2];
@@ -75,7 +76,9 @@ test('a drawing is measured against its photo, seen through the camera lucida, a
   await page.getByRole('button', { name: 'Guides' }).click();
   const guides = page.getByRole('region', { name: 'Guides' });
   await guides.getByRole('button', { name: 'Straightedge' }).click();
-  const [p, q] = await Promise.all([0, 1].map((i) => page.getByTestId('guides').locator(`[data-place="${i}"]`).boundingBox())); // prettier-ignore
+  const [p, q] = await Promise.all(
+    [0, 1].map((i) => page.getByTestId('guides').locator(`[data-place="${i}"]`).boundingBox()),
+  );
   const view = (await page.getByTestId('canvas').boundingBox())!;
   const [x0, y0, x1] = [p!.x + 7 - view.x, p!.y + 7 - view.y, q!.x + 7 - view.x];
   await page.getByRole('button', { name: 'Take the Hard pastel' }).click();
@@ -88,7 +91,9 @@ test('a drawing is measured against its photo, seen through the camera lucida, a
   await penStroke(page, wobbly(4));
   await penStroke(page, wobbly(120));
   const { bytes } = await sendOut(page, /Painting file/);
-  const journal = JSON.parse(strFromU8(unzipSync(bytes)['journal.json'])) as { entries: { do: string; samples: number[][] }[] }; // prettier-ignore
+  const journal = JSON.parse(strFromU8(unzipSync(bytes)['journal.json'])) as {
+    entries: { do: string; samples: number[][] }[];
+  };
   const strokes = journal.entries.filter((e) => e.do === 'stroke');
   expect(strokes).toHaveLength(2);
   const off = strokes.map(({ samples }) => Math.max(...samples.map(([, , y]) => Math.abs(y - 100))));
@@ -100,7 +105,12 @@ test('a drawing is measured against its photo, seen through the camera lucida, a
   await page.getByRole('button', { name: 'Silhouette' }).click();
   const shapes = page.getByRole('region', { name: 'Silhouette' });
   await shapes.getByRole('button', { name: 'Straight edges' }).click();
-  const shape = [[420, 420], [600, 420], [600, 520], [420, 520]] as const; // prettier-ignore
+  const shape = [
+    [420, 420],
+    [600, 420],
+    [600, 520],
+    [420, 520],
+  ] as const;
   for (const [x, y] of shape) await page.mouse.click(view.x + x, view.y + y);
   await page.keyboard.press('Enter');
   const inner = [440, 440, 140, 60];

@@ -31,7 +31,9 @@ export const test = plain.extend<{ sameBytes: void }>({
       const { journal, digest } = opened(bytes);
       const file = join(mkdtempSync(join(tmpdir(), 'stigmos-')), 'journal.json');
       writeFileSync(file, JSON.stringify(journal));
-      const told = JSON.parse(execFileSync('./stigmos', ['replay', file], { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'] })); // prettier-ignore
+      const told = JSON.parse(
+        execFileSync('./stigmos', ['replay', file], { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'] }),
+      );
       expect(told.digest, 'the journal leads to what is in the browser').toBe(digest);
     },
     { auto: true, timeout: 120_000 },
@@ -135,11 +137,13 @@ export function pixel(page: Page, u: number, v: number): Promise<number[]> {
   return page.evaluate(
     ([s, t]) => {
       const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=canvas] canvas')!;
-      const data = canvas.getContext('2d')!.getImageData(Math.floor(canvas.width * s), Math.floor(canvas.height * t), 1, 1).data;
+      const data = canvas
+        .getContext('2d')!
+        .getImageData(Math.floor(canvas.width * s), Math.floor(canvas.height * t), 1, 1).data;
       return [...data];
     },
     [u, v] as const,
-  ); // prettier-ignore
+  );
 }
 
 /** How many of every second pixel of a rectangle of the drawn canvas differ from a colour; read in one go. */
@@ -193,10 +197,18 @@ export async function patchAtRest(page: Page, x: number, y: number): Promise<num
 
 export const distance = (a: number[], b: number[]): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 
-/** Waits until everything painted so far is kept. */
-export async function kept(page: Page): Promise<void> {
-  await expect(page.getByText(/^kept \d+ s ago$/)).toBeVisible();
-  await page.waitForTimeout(300);
+/** Waits until everything done at the easel so far is painted, shown and kept. */
+export async function atRest(page: Page): Promise<void> {
+  await page.evaluate(() => window.stigmos!.atRest());
+}
+
+/** Waits until nothing slides or fades any more. */
+export async function still(page: Page): Promise<void> {
+  await page.waitForFunction(() =>
+    document
+      .getAnimations()
+      .every(({ playState, effect }) => playState !== 'running' || effect?.getComputedTiming().endTime === Infinity),
+  );
 }
 
 /** Sends the painting out and returns the bytes. */

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
 import { strToU8, unzipSync, zipSync } from 'fflate';
-import { kept, opened, patch, penStroke, prepare, quickStrokes, ready, sendOut, straight, test } from './easel';
+import { opened, patch, penStroke, prepare, quickStrokes, ready, sendOut, straight, test, atRest } from './easel';
 
 /** How often the long ones are done again: more in the long measurements than in a check. */
 const TIMES = Number(process.env.TIMES ?? 1);
@@ -28,7 +28,7 @@ test('one tab paints on a painting and another looks, until it takes over', asyn
   await prepare(page, 'Two tabs');
   await page.getByRole('button', { name: 'Load Ivory Black' }).click();
   await penStroke(page, straight(150, 100, 500, 100));
-  await kept(page);
+  await atRest(page);
   const other = await context.newPage();
   await other.goto(page.url());
   await ready(other);
@@ -37,14 +37,14 @@ test('one tab paints on a painting and another looks, until it takes over', asyn
   await penStroke(other, straight(150, 200, 500, 200));
   await expect(other.getByRole('alert').filter({ hasText: 'can only be looked at' })).toBeVisible();
   await penStroke(page, straight(150, 300, 500, 300));
-  await kept(page);
+  await atRest(page);
 
   await other.getByRole('button', { name: 'Paint here' }).click();
   await expect(other.getByText('Another tab paints on this')).toHaveCount(0);
   await expect(page.getByText('Another tab paints on this: here you look at it.')).toBeVisible();
   await ready(other);
   for (let i = 0; i < 5; i++) await penStroke(other, straight(150, 120 + i * 20, 500, 120 + i * 20));
-  await kept(other);
+  await atRest(other);
   expect(await strokesIn(other)).toBe(7);
   // a tab that goes leaves the painting to the other
   await page.getByRole('button', { name: 'Paint here' }).click();
@@ -57,7 +57,7 @@ test('one tab paints on a painting and another looks, until it takes over', asyn
 test('a storage that is full for a while: it is said, and stored by itself when there is room', async ({ page }) => {
   await prepare(page, 'Tide');
   await page.getByRole('button', { name: 'Load Ivory Black' }).click();
-  await kept(page);
+  await atRest(page);
   const refuse = `(() => {
     const { put } = IDBObjectStore.prototype;
     self.makeRoom = () => { IDBObjectStore.prototype.put = put };
@@ -72,7 +72,7 @@ test('a storage that is full for a while: it is said, and stored by itself when 
   await expect(page.getByText('4 strokes wait to be kept')).toBeVisible();
   await everywhere('self.makeRoom()');
   await expect(page.getByRole('alert').filter({ hasText: 'no room left' })).toHaveCount(0);
-  await kept(page);
+  await atRest(page);
   await page.reload();
   await ready(page);
   expect(await strokesIn(page)).toBe(4);
@@ -86,7 +86,9 @@ test('a file whose paint is damaged is painted again from its strokes', async ({
   const { bytes } = await sendOut(page, /Painting file/);
   await page.goto('/');
   const damaged = zipSync({ ...unzipSync(bytes), 'state.json': strToU8('{}') });
-  await page.getByLabel('Open a painting file').setInputFiles({ name: 'pier.stigmos', mimeType: 'application/zip', buffer: Buffer.from(damaged) }); // prettier-ignore
+  await page
+    .getByLabel('Open a painting file')
+    .setInputFiles({ name: 'pier.stigmos', mimeType: 'application/zip', buffer: Buffer.from(damaged) });
   const told = page.getByRole('alert').filter({ hasText: 'can be painted again from its 3 strokes' });
   await expect(told).toBeVisible();
   await told.getByRole('button', { name: 'Paint it again' }).click();

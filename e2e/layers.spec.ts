@@ -8,7 +8,6 @@ import { strFromU8, unzipSync, zlibSync } from 'fflate';
 import {
   differing,
   distance,
-  kept,
   patch,
   patchAtRest,
   penStroke,
@@ -18,6 +17,7 @@ import {
   sendOut,
   straight,
   test,
+  atRest,
 } from './easel';
 
 const drawer = (page: Page) => page.getByRole('region', { name: 'Layers' });
@@ -61,14 +61,35 @@ const noise = (width: number, height: number, seed: number): Uint8Array => {
 
 test('blend modes are those of the standard: what the browser itself composes, to one code', async ({ page }) => {
   // every mode in a strip of its own, at two opacities, over the same noise
-  const modes = ['normal', 'multiply', 'screen', 'overlay', 'darken', 'lighten', 'color-dodge', 'color-burn', 'hard-light', 'soft-light', 'difference', 'exclusion', 'hue', 'saturation', 'color', 'luminosity']; // prettier-ignore
+  const modes = [
+    'normal',
+    'multiply',
+    'screen',
+    'overlay',
+    'darken',
+    'lighten',
+    'color-dodge',
+    'color-burn',
+    'hard-light',
+    'soft-light',
+    'difference',
+    'exclusion',
+    'hue',
+    'saturation',
+    'color',
+    'luminosity',
+  ];
   const strips = modes.flatMap((blend) => [1, 0.6].map((opacity) => ({ blend, opacity })));
   const [width, high] = [160, 8];
   const height = high * strips.length;
   const [base, source] = [3, 8].map((seed) => noise(width, height, seed));
   const picture = (bytes: Uint8Array, rest = {}) => ({
-    do: 'layer.picture', widthPx: width, heightPx: height, rgba: Buffer.from(zlibSync(bytes)).toString('base64'), ...rest,
-  }); // prettier-ignore
+    do: 'layer.picture',
+    widthPx: width,
+    heightPx: height,
+    rgba: Buffer.from(zlibSync(bytes)).toString('base64'),
+    ...rest,
+  });
   const strip = (k: number) => source.map((v, i) => (Math.floor(i / (4 * width * high)) === k ? v : 0));
   const mm = (px: number) => (px * 25.4) / 150;
   const journal = {
@@ -94,7 +115,9 @@ test('blend modes are those of the standard: what the browser itself composes, t
           own.getContext('2d')!.putImageData(new ImageData(Uint8ClampedArray.from(bytes), w, h), 0, 0);
           return own;
         };
-        const context = new OffscreenCanvas(w, h).getContext('2d', { colorType: type } as CanvasRenderingContext2DSettings)!; // prettier-ignore
+        const context = new OffscreenCanvas(w, h).getContext('2d', {
+          colorType: type,
+        } as CanvasRenderingContext2DSettings)!;
         context.drawImage(canvas(low), 0, 0);
         const over = canvas(high);
         looks.forEach(({ blend, opacity }, k) => {
@@ -137,7 +160,11 @@ test('layers are added, ordered, hidden, locked, masked, copied, merged and undo
   await page.getByLabel('Name of the layer').fill('Glaze');
   await page.keyboard.press('Enter');
   await expect.poll(() => names(page)).toBe('Glaze, Paint, Sketch');
-  await page.getByRole('button', { name: 'Load Scarlet' }).or(page.getByRole('button', { name: /^Load .*[Ss]carlet/ })).first().click(); // prettier-ignore
+  await page
+    .getByRole('button', { name: 'Load Scarlet' })
+    .or(page.getByRole('button', { name: /^Load .*[Ss]carlet/ }))
+    .first()
+    .click();
   await penStroke(page, straight(350, 180, 350, 420));
   await expect.poll(async () => distance(await patch(page, 350, 300), blue)).toBeGreaterThan(60);
   const red = await patch(page, 350, 300);
@@ -159,7 +186,9 @@ test('layers are added, ordered, hidden, locked, masked, copied, merged and undo
   const before = await patch(page, 250, 200);
   await drawer(page).getByRole('button', { name: 'Hide Glaze' }).click();
   await penStroke(page, straight(180, 200, 520, 200));
-  await expect(page.getByText('“Glaze” is hidden').or(page.getByText('"Glaze" is hidden: show it before painting on it.'))).toBeVisible(); // prettier-ignore
+  await expect(
+    page.getByText('“Glaze” is hidden').or(page.getByText('"Glaze" is hidden: show it before painting on it.')),
+  ).toBeVisible();
   await drawer(page).getByRole('button', { name: 'Show Glaze' }).click();
   await drawer(page).getByRole('checkbox', { name: 'Locked' }).click();
   await expect(page.getByText('on: Glaze, wet, locked')).toBeVisible();
@@ -199,7 +228,7 @@ test('layers are added, ordered, hidden, locked, masked, copied, merged and undo
   await expect.poll(async () => distance(await patch(page, 350, 220), with2)).toBeLessThan(30);
 
   // all of it is there again, and the file tells it all
-  await kept(page);
+  await atRest(page);
   await page.reload();
   await ready(page);
   await page.getByRole('button', { name: 'Layers' }).click();
@@ -341,7 +370,7 @@ test('a part is selected, painted within, moved by its handles, filled and repea
   await expect(pieces.getByText('300 × 200 mm becomes')).toBeVisible();
   // fitted into the view anew, with all that was on it
   await expect.poll(blueness).toBeGreaterThan(0.5 * small);
-  await kept(page);
+  await atRest(page);
   await page.reload();
   await ready(page);
   expect((await pixel(page, 0.5, 0.5))[3]).toBe(255);
@@ -362,7 +391,11 @@ test('a photographed ground lies under the paint; what is no picture is refused 
   await expect(drawer(page).getByRole('alert')).toContainText('note.png');
   const [width, height] = [240, 180];
   const red = Uint8Array.from({ length: width * height * 4 }, (_, i) => [150, 60, 40, 255][i % 4]);
-  await file.setInputFiles({ name: 'Red wall.png', mimeType: 'image/png', buffer: Buffer.from(encode({ width, height, data: red, channels: 4 })) }); // prettier-ignore
+  await file.setInputFiles({
+    name: 'Red wall.png',
+    mimeType: 'image/png',
+    buffer: Buffer.from(encode({ width, height, data: red, channels: 4 })),
+  });
   await expect.poll(async () => distance(await patch(page, 300, 200), bare)).toBeGreaterThan(60);
   expect(await names(page)).toMatch(/Red wall$/);
   const [r, g] = await patch(page, 300, 200);
@@ -395,7 +428,9 @@ test('several layers are moved and mirrored together, and laid back', async ({ p
   // both are off their places while they hang
   await expect.poll(() => there(190, 200)).toBe(false);
   await pieces.getByRole('button', { name: 'Lay it down' }).click();
-  await expect.poll(async () => [await there(190, 280), await there(410, 380), await there(410, 300)]).toEqual([true, true, false]); // prettier-ignore
+  await expect
+    .poll(async () => [await there(190, 280), await there(410, 380), await there(410, 300)])
+    .toEqual([true, true, false]);
   await page.keyboard.press('Control+z');
   await expect.poll(async () => [await there(190, 200), await there(410, 300)]).toEqual([true, true]);
   // mirrored about the middle of both
@@ -404,5 +439,7 @@ test('several layers are moved and mirrored together, and laid back', async ({ p
   await page.locator('.ant-select-dropdown').getByTitle('Paint', { exact: true }).click();
   await page.keyboard.press('Escape');
   await pieces.getByRole('button', { name: 'Mirror', exact: true }).click();
-  await expect.poll(async () => [await there(410, 200), await there(190, 300), await there(190, 200)]).toEqual([true, true, false]); // prettier-ignore
+  await expect
+    .poll(async () => [await there(410, 200), await there(190, 300), await there(190, 200)])
+    .toEqual([true, true, false]);
 });

@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { kept, penStroke, prepare, ready, straight, test } from './easel';
+import { penStroke, prepare, ready, straight, test, atRest } from './easel';
 
 test.use({ serviceWorkers: 'allow' });
 
@@ -11,7 +11,9 @@ test('after the first visit the app works without a network, and keeps what is p
     .poll(() => page.evaluate(async () => (await (await caches.open((await caches.keys())[0])).keys()).length))
     .toBeGreaterThan(20);
   // no painting's data is kept there
-  const keys = await page.evaluate(async () => (await (await caches.open((await caches.keys())[0])).keys()).map((r) => new URL(r.url).pathname)); // prettier-ignore
+  const keys = await page.evaluate(async () =>
+    (await (await caches.open((await caches.keys())[0])).keys()).map((r) => new URL(r.url).pathname),
+  );
   expect(keys.filter((path) => /demo|api|stigmos$/.test(path))).toEqual([]);
 
   await context.setOffline(true);
@@ -20,7 +22,7 @@ test('after the first visit the app works without a network, and keeps what is p
   await prepare(page, 'Without a network');
   await page.getByRole('button', { name: 'Load Ivory Black' }).click();
   await penStroke(page, straight(150, 200, 500, 200));
-  await kept(page);
+  await atRest(page);
   await page.reload();
   await ready(page);
   await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue('Without a network');

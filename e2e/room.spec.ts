@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect } from '@playwright/test';
-import { distance, kept, patch, penStroke, pixel, prepare, ready, straight, test } from './easel';
+import { distance, patch, penStroke, pixel, prepare, ready, straight, test, atRest } from './easel';
 
 test('looking: zoom, pan, turn, mirror, fit and values', async ({ page }) => {
   await prepare(page, 'Looking');
@@ -63,10 +63,20 @@ test('two fingers move and zoom the view, one paints', async ({ page }) => {
   const ground = await patch(page, 480, 300);
   const session = await page.context().newCDPSession(page);
   const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', points: [number, number][]) =>
-    session.send('Input.dispatchTouchEvent', { type, touchPoints: points.map(([x, y], id) => ({ x: box.x + x, y: box.y + y, id })) });
+    session.send('Input.dispatchTouchEvent', {
+      type,
+      touchPoints: points.map(([x, y], id) => ({ x: box.x + x, y: box.y + y, id })),
+    });
   await touch('touchStart', [[400, 300]]);
-  await touch('touchStart', [[400, 300], [560, 300]]);
-  for (let i = 1; i <= 8; i++) await touch('touchMove', [[400 - i * 10, 300], [560 + i * 10, 300]]);
+  await touch('touchStart', [
+    [400, 300],
+    [560, 300],
+  ]);
+  for (let i = 1; i <= 8; i++)
+    await touch('touchMove', [
+      [400 - i * 10, 300],
+      [560 + i * 10, 300],
+    ]);
   await touch('touchEnd', []);
   await expect.poll(async () => Number(await canvas.getAttribute('data-zoom'))).toBeGreaterThan(1.7 * before);
   expect(distance(await patch(page, 480, 300), ground)).toBeLessThan(12);
@@ -75,7 +85,7 @@ test('two fingers move and zoom the view, one paints', async ({ page }) => {
   for (let i = 1; i <= 20; i++) await touch('touchMove', [[300 + i * 12, 200]]);
   await touch('touchEnd', []);
   await expect.poll(async () => distance(await patch(page, 400, 200), ground)).toBeGreaterThan(40);
-}); // prettier-ignore
+});
 
 test('pressure and the tools in the jar change the mark', async ({ page }) => {
   await prepare(page, 'Marks');
@@ -127,7 +137,7 @@ test('layers: a new one is painted on, hidden and shown, and refusals are said i
   await page.getByRole('button', { name: 'Show Paint 2' }).click();
   await expect.poll(async () => distance(await patch(page, 300, 200), ground)).toBeGreaterThan(60);
   expect(distance(await patch(page, 300, 300), ground)).toBeLessThan(8);
-}); // prettier-ignore
+});
 
 test('a tab closed in the middle of a stroke loses only that stroke', async ({ page, context }) => {
   await prepare(page, 'Closed');
@@ -135,7 +145,7 @@ test('a tab closed in the middle of a stroke loses only that stroke', async ({ p
   await page.getByRole('button', { name: 'Load Ivory Black' }).click();
   const ground = await patch(page, 300, 300);
   await penStroke(page, straight(150, 150, 500, 150, 0.7));
-  await kept(page);
+  await atRest(page);
   const box = (await page.getByTestId('canvas').boundingBox())!;
   await page.mouse.move(box.x + 150, box.y + 300);
   await page.mouse.down();
@@ -154,9 +164,9 @@ test('the lamp lights the relief from where it stands', async ({ page }) => {
   await page.getByRole('button', { name: 'Load Titanium White' }).click();
   await page.getByRole('button', { name: 'Lamp' }).click();
   await expect(page.getByRole('heading', { name: 'Lamp' })).toBeVisible();
-  await page.waitForTimeout(800);
+  await atRest(page);
   await penStroke(page, straight(200, 250, 500, 250, 0.7));
-  await page.waitForTimeout(800);
+  await atRest(page);
   await page.getByRole('button', { name: 'Flat', exact: true }).click();
   const read = () =>
     page.evaluate(() => {
@@ -166,7 +176,7 @@ test('the lamp lights the relief from where it stands', async ({ page }) => {
       const m = v.reduce((a, b) => a + b, 0) / v.length;
       return v.reduce((a, b) => a + (b - m) ** 2, 0) / v.length;
     });
-  await page.waitForTimeout(900);
+  await atRest(page);
   const flat = await read();
   await page.getByRole('region', { name: 'Lamp' }).getByRole('button', { name: 'Raking' }).click();
   await expect.poll(read).toBeGreaterThan(1.3 * flat);
@@ -209,7 +219,9 @@ test.describe('bad input is said in place, and nothing is lost', () => {
     const open = (name: string, buffer: Buffer) =>
       page.getByLabel('Open a painting file').setInputFiles({ name, mimeType: 'application/zip', buffer });
     await open('letter.stigmos', Buffer.from('dear painter'));
-    await expect(page.getByRole('alert').filter({ hasText: 'letter.stigmos' })).toContainText('no Stigmos painting, or the file is damaged');
+    await expect(page.getByRole('alert').filter({ hasText: 'letter.stigmos' })).toContainText(
+      'no Stigmos painting, or the file is damaged',
+    );
     const demo = readFileSync('public/demo/low-tide.stigmos');
     await open('half.stigmos', demo.subarray(0, demo.length >> 1));
     await expect(page.getByRole('alert').filter({ hasText: 'half.stigmos' })).toContainText('damaged');
@@ -220,11 +232,14 @@ test.describe('bad input is said in place, and nothing is lost', () => {
     await page.goto('/');
     await expect(page.getByRole('link', { name: /^Open / })).toHaveCount(2);
     // taken off and hung back
-    await page.getByRole('button', { name: /off the rack/ }).first().click();
+    await page
+      .getByRole('button', { name: /off the rack/ })
+      .first()
+      .click();
     await expect(page.getByRole('link', { name: /^Open / })).toHaveCount(1);
     await page.getByRole('button', { name: 'Hang it back' }).click();
     await expect(page.getByRole('link', { name: /^Open / })).toHaveCount(2);
-  }); // prettier-ignore
+  });
 
   test('paintings that are not there', async ({ page }) => {
     await page.goto('/easel?painting=nowhere');

@@ -1,6 +1,6 @@
 import { expect } from '@playwright/test';
 import { encode } from 'fast-png';
-import { differing, penStroke, ready, straight, test } from './easel';
+import { differing, penStroke, ready, straight, test, atRest } from './easel';
 
 /** Colour of bare sand-coloured paper on the screen, about. */
 const PAPER = [208, 190, 168];
@@ -47,7 +47,7 @@ test('pastel on laid paper: sticks from the box, rubbed, fixed; a drawing that f
   await page.getByRole('button', { name: 'Fix', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Fix', exact: true })).toHaveCount(0);
   await penStroke(page, straight(430, 195, 430, 275, 0.8));
-  await page.waitForTimeout(600);
+  await atRest(page);
   expect(await differing(page, below, PAPER, 40)).toBe(0);
 
   // on the sketch: charcoal, faded away and brought back, then all lines red

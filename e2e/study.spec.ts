@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { expect } from '@playwright/test';
 import { decode } from 'fast-png';
 import { strFromU8, unzipSync } from 'fflate';
-import { distance, kept, patch, penStroke, ready, sendOut, straight, test } from './easel';
+import { distance, patch, penStroke, ready, sendOut, straight, test, atRest } from './easel';
 
 test('an oil study from a photo, painted end to end', async ({ page }) => {
   const problems: string[] = [];
@@ -73,17 +73,21 @@ test('an oil study from a photo, painted end to end', async ({ page }) => {
   await expect(page.getByTestId('carried')).toHaveText('Scarlet');
 
   // closing the tab and coming back: the same painting
-  await kept(page);
+  await atRest(page);
   await page.getByRole('button', { name: 'Fit' }).click();
-  await page.waitForTimeout(400);
+  await atRest(page);
   const before = [await patch(page, 300, 203), await patch(page, 301, 110), await patch(page, 400, 203)];
   await page.reload();
   await ready(page);
-  for (const [i, [x, y]] of [[300, 203], [301, 110], [400, 203]].entries()) {
+  for (const [i, [x, y]] of [
+    [300, 203],
+    [301, 110],
+    [400, 203],
+  ].entries()) {
     await expect.poll(async () => distance(await patch(page, x, y), before[i])).toBeLessThan(2);
-  } // prettier-ignore
+  }
   await penStroke(page, straight(150, 420, 500, 430, 0.7));
-  await kept(page);
+  await atRest(page);
 
   // the file holds a journal that paints the same bytes on the command line
   const file = await sendOut(page, /Painting file/);
@@ -116,7 +120,7 @@ test('the demo painting is there for a new painter, and a first stroke lands on 
   await page.goto('/easel?painting=low-tide');
   await ready(page);
   await expect(page.getByTestId('photo')).toBeVisible();
-  await page.waitForTimeout(1500);
+  await atRest(page);
   const before = await patch(page, 480, 120, 10);
   const box = (await page.getByTestId('canvas').boundingBox())!;
   await page.getByRole('button', { name: 'Load Naphthol Scarlet' }).click();

@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { differing, penStroke, ready, straight, test } from './easel';
+import { atRest, differing, penStroke, ready, straight, test } from './easel';
 
 test('a wash on paper flows, is held, kept as it is, dried and taken back', async ({ page }) => {
   await page.goto('/prepare');
@@ -25,45 +25,34 @@ test('a wash on paper flows, is held, kept as it is, dried and taken back', asyn
   await page.getByRole('button', { name: 'Load Ultramarine Blue' }).click();
   await expect(hand.getByTestId('carried')).toContainText('Ultramarine');
   const box = (await page.getByTestId('canvas').boundingBox())!;
-  const over = async (x: number, y: number) => {
-    await page.mouse.move(box.x + x - 3, box.y + y);
-    await page.waitForTimeout(200);
-    await page.mouse.move(box.x + x, box.y + y);
-  };
-  const wetCase = page.getByTestId('wet-case');
-  await over(480, 200);
-  await expect(wetCase).toHaveText('wet on dry');
+  /** What is told of the paper under the pointer comes to be this. */
+  const over = (x: number, y: number, says: string | RegExp) =>
+    expect(async () => {
+      await page.mouse.move(box.x + x - 3, box.y + y);
+      await page.mouse.move(box.x + x, box.y + y);
+      await expect(page.getByTestId('wet-case')).toHaveText(says, { timeout: 500 });
+    }).toPass();
+  await over(480, 200, 'wet on dry');
 
   await penStroke(page, straight(300, 200, 660, 200, 0.9));
   await page.keyboard.press('h');
   const hold = page.getByRole('button', { name: 'Hold' });
   await expect(hold).toHaveAttribute('aria-pressed', 'true');
-  await over(480, 200);
-  await expect(wetCase).toHaveText('wet on wet');
+  await over(480, 200, 'wet on wet');
   await expect.poll(() => differing(page, [300, 180, 360, 40], [240, 235, 225])).toBeGreaterThan(2000);
 
   // held, it stays wet through closing and opening
-  await page.waitForTimeout(4000);
+  await atRest(page);
   await page.reload();
   await ready(page);
   await expect(hold).toHaveAttribute('aria-pressed', 'true');
-  await over(480, 200);
-  await expect(wetCase).toHaveText('wet on wet');
+  await over(480, 200, 'wet on wet');
 
   // dried, and wet again when that is taken back; mist wets bare paper
   await page.getByRole('button', { name: 'Hair dryer' }).click();
-  await expect(async () => {
-    await over(480, 200);
-    await expect(wetCase).toHaveText(/on dry/, { timeout: 500 });
-  }).toPass();
+  await over(480, 200, /on dry/);
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
-  await expect(async () => {
-    await over(480, 200);
-    await expect(wetCase).toHaveText('wet on wet', { timeout: 500 });
-  }).toPass();
+  await over(480, 200, 'wet on wet');
   await page.getByRole('button', { name: 'Mist' }).click();
-  await expect(async () => {
-    await over(480, 420);
-    await expect(wetCase).toHaveText('wet on damp', { timeout: 500 });
-  }).toPass();
+  await over(480, 420, 'wet on damp');
 });

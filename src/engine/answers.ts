@@ -91,6 +91,11 @@ const ANSWERERS: Answerers = {
     await keeping.stored();
     return true;
   },
+
+  async rest(_, { keeping }): Promise<true> {
+    await keeping.stored();
+    return true;
+  },
 };
 
 /** An answer, typed by what is asked. @throws PainterError when there is none */

@@ -50,7 +50,14 @@ describe('a painting at the host', () => {
     page.connected = false;
     for (const act of acts.slice(until)) page.act(act);
     page.hand({ say: 'stroke-begin' });
-    page.hand({ say: 'stroke-samples', samples: [[0, 3, 3, 0.5], [9, 6, 6, 0.5]], newest: 0 }); // prettier-ignore
+    page.hand({
+      say: 'stroke-samples',
+      samples: [
+        [0, 3, 3, 0.5],
+        [9, 6, 6, 0.5],
+      ],
+      newest: 0,
+    });
     await pause(200);
 
     const whole = await onTheRack();
@@ -81,7 +88,18 @@ describe('a painting at the host', () => {
   it('that is only looked at writes nothing', async () => {
     const record = await onTheRack('paper-cold');
     const page = await Page.open(record.id);
-    for (const act of [{ do: 'tool', tool: 'wash-round', sizeMm: 6 }, { do: 'load', mixture: { PB29: 1 } }, { do: 'stroke', samples: [[0, 4, 4, 0.7], [300, 20, 12, 0.7]] }]) page.act(commandSchema.parse(act)); // prettier-ignore
+    for (const act of [
+      { do: 'tool', tool: 'wash-round', sizeMm: 6 },
+      { do: 'load', mixture: { PB29: 1 } },
+      {
+        do: 'stroke',
+        samples: [
+          [0, 4, 4, 0.7],
+          [300, 20, 12, 0.7],
+        ],
+      },
+    ])
+      page.act(commandSchema.parse(act));
     // the one who paints holds the water: it would be written down as it flows
     page.say({ say: 'clock', pace: 0 });
     await page.settled();
@@ -97,8 +115,18 @@ describe('a painting at the host', () => {
     const record = await onTheRack();
     const random = randomFrom(5);
     const page = await Page.open(record.id);
-    const acts = [{ do: 'tool', tool: 'flat', sizeMm: 6 }, { do: 'load', mixture: { PB29: 1 }, amount: 3 }] as object[]; // prettier-ignore
-    for (let i = 0; i < 24; i++) acts.push({ do: 'stroke', samples: [[0, random.next() * 20, 4, 0.6], [90, 20, random.next() * 20, 0.6]] }); // prettier-ignore
+    const acts = [
+      { do: 'tool', tool: 'flat', sizeMm: 6 },
+      { do: 'load', mixture: { PB29: 1 }, amount: 3 },
+    ] as object[];
+    for (let i = 0; i < 24; i++)
+      acts.push({
+        do: 'stroke',
+        samples: [
+          [0, random.next() * 20, 4, 0.6],
+          [90, 20, random.next() * 20, 0.6],
+        ],
+      });
     const states: string[] = [];
     for (const act of acts) {
       page.act(commandSchema.parse(act));
@@ -139,7 +167,16 @@ describe('a painting at the host', () => {
   it('does again what was taken back before the page was closed', async () => {
     const record = await onTheRack();
     const page = await Page.open(record.id);
-    const stroke = (y: number) => page.act(commandSchema.parse({ do: 'stroke', samples: [[0, 4, y, 0.6], [90, 20, y + 3, 0.6]] })); // prettier-ignore
+    const stroke = (y: number) =>
+      page.act(
+        commandSchema.parse({
+          do: 'stroke',
+          samples: [
+            [0, 4, y, 0.6],
+            [90, 20, y + 3, 0.6],
+          ],
+        }),
+      );
     page.act(commandSchema.parse({ do: 'load', mixture: { PB29: 1 }, amount: 3 }));
     for (const y of [3, 8, 13]) stroke(y);
     const whole = await page.settled();
@@ -186,11 +223,27 @@ describe('a painting at the host', () => {
     Studio.prototype.addSample = () => {
       throw new TypeError('a fault');
     };
-    page.act(commandSchema.parse({ do: 'stroke', samples: [[0, 4, 4, 0.6], [90, 20, 9, 0.6]] })); // prettier-ignore
+    page.act(
+      commandSchema.parse({
+        do: 'stroke',
+        samples: [
+          [0, 4, 4, 0.6],
+          [90, 20, 9, 0.6],
+        ],
+      }),
+    );
     await page.until('refused');
     Studio.prototype.addSample = addSample;
     expect(await page.settled()).toBe(before);
-    page.act(commandSchema.parse({ do: 'stroke', samples: [[0, 4, 4, 0.6], [90, 20, 9, 0.6]] })); // prettier-ignore
+    page.act(
+      commandSchema.parse({
+        do: 'stroke',
+        samples: [
+          [0, 4, 4, 0.6],
+          [90, 20, 9, 0.6],
+        ],
+      }),
+    );
     expect(await page.settled()).toBe(await replayed(record));
   });
 });

@@ -1,6 +1,6 @@
 import { PainterError } from '@/core/errors';
-import { isPlain } from '@/core/picture/viewOptions';
 import { replyTo } from './answers';
+import { Background } from './background';
 import { Inbox } from './inbox';
 import { handle, LOOKING } from './messages';
 import { FAULT, type OpenPainting, type Surroundings } from './openPainting';
@@ -8,14 +8,11 @@ import { openPainting } from './opener';
 import type { FromWorker, ToWorker } from './protocol';
 import type { Question } from './questions';
 import { Screen } from '@/engine/screen/screen';
-import { warmUp } from './warmUp';
 
 /** Longest time for which strokes are worked off before what came of them is shown, ms. */
 const TURN_MS = 14;
 /** Time between frames that show nothing but how water goes on, ms: the time is better used for colouring. */
 const CALM_FRAME_MS = 60;
-/** Quiet time after which tiles are prepared for the next stroke, ms. */
-const WARM_QUIET_MS = 250;
 /** How often it is looked whether there is anything to do, ms. */
 const IDLE_MS = 1000;
 
@@ -41,10 +38,13 @@ export class EngineHost {
   /** Whether the page has asked for anything since the last frame, and when that was made. */
   private asked = false;
   private shownAt = 0;
-  private cold = true;
+  private readonly background: Background;
+  /** Questions that are answered once nothing is left to be done or shown. */
+  private resting: number[] = [];
 
   constructor(private readonly post: (message: FromWorker, transfer?: Transferable[]) => void) {
     this.screen = new Screen(post);
+    this.background = new Background(this.screen);
     this.inbox = new Inbox((done, total) => post({ say: 'progress', of: 'opening', done, total }));
     this.channel.port1.onmessage = () => this.turn();
     setInterval(() => this.plan(), IDLE_MS);
@@ -79,7 +79,8 @@ export class EngineHost {
       const busy = open?.isBusy ?? false;
       if (!this.inbox.isEmpty || busy) this.plan();
       if (busy) this.screen.colourSome(performance.now());
-      else if (this.inbox.isEmpty && open) this.background(open);
+      else if (this.inbox.isEmpty && open && this.background.work(open)) this.plan();
+      if (!busy) this.answerAtRest();
     } catch (error) {
       this.broken = true;
       this.post({ say: 'failed', why: BROKEN });
@@ -113,7 +114,8 @@ export class EngineHost {
         screen.look(message);
         return;
       case 'ask':
-        void this.answer(message.id, message.question);
+        if (message.question.of === 'rest') this.resting.push(message.id);
+        else void this.answer(message.id, message.question);
         return;
       default:
         if (open) handle(open, message);
@@ -135,35 +137,9 @@ export class EngineHost {
     } else if (screen.hasChanged) open?.simulation.later();
   }
 
-  /** What is done while nobody asks for anything. */
-  private background(open: OpenPainting): void {
-    const { screen } = this;
-    const { studio, autosave, simulation } = open;
-    const start = performance.now();
-    screen.colourSome(start);
-    if (!screen.isColoured) {
-      this.plan();
-      return;
-    }
-    // in a stroke this is done with every frame, and no more
-    if (screen.isStale && !studio.strokeInAir) {
-      screen.colourWet();
-      this.plan();
-    }
-    if (studio.strokeInAir || screen.tries) return;
-    if (this.cold) {
-      this.cold = false;
-      warmUp();
-    }
-    const quiet = performance.now() - open.lastChange;
-    if (screen.warmTiles(start, quiet >= WARM_QUIET_MS)) {
-      this.plan();
-      return;
-    }
-    simulation.idle(studio, quiet, open.looking);
-    if (autosave.snapshotDue(quiet)) open.beginSnapshot();
-    if (isPlain(screen.options)) autosave.keepFace(quiet);
-    if (open.goingBack.run(quiet, open.lastChange)) this.plan();
+  private answerAtRest(): void {
+    if (!this.inbox.isEmpty || !this.screen.isColoured || !this.screen.isShown) return;
+    for (const id of this.resting.splice(0)) void this.answer(id, { of: 'rest' });
   }
 
   /** Nothing else is done until something is there that comes in its own time. */

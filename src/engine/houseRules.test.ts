@@ -3,7 +3,11 @@ import { PainterError } from '@/core/errors';
 import type { Command } from '@/core/commands/commands';
 import { HouseRules } from './houseRules';
 
-const load = (...tubes: string[]): Command => ({ do: 'load', mixture: Object.fromEntries(tubes.map((id) => [id, 1])), amount: 1 }); // prettier-ignore
+const load = (...tubes: string[]): Command => ({
+  do: 'load',
+  mixture: Object.fromEntries(tubes.map((id) => [id, 1])),
+  amount: 1,
+});
 
 it('every tube may be used until there is a rule, and again when it is gone', () => {
   const rules = new HouseRules();

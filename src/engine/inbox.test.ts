@@ -11,11 +11,15 @@ const end: ToWorker = { say: 'stroke-end' };
 function inbox() {
   const told: number[][] = [];
   const made = new Inbox((done, total) => told.push([done, total]));
-  return { made, told, drain: (catchingUp = false) => {
-    const out: string[] = [];
-    for (let m; (m = made.next(catchingUp)); ) out.push(m.say);
-    return out;
-  } }; // prettier-ignore
+  return {
+    made,
+    told,
+    drain: (catchingUp = false) => {
+      const out: string[] = [];
+      for (let m; (m = made.next(catchingUp));) out.push(m.say);
+      return out;
+    },
+  };
 }
 
 describe('messages', () => {
@@ -41,7 +45,10 @@ describe('messages', () => {
     expect(made.owes).toBe(true);
     expect(drain(true)).toEqual(['shown']);
     expect(drain()).toEqual(['stroke-begin', 'stroke-samples', 'stroke-end', 'command', 'command']);
-    expect(told).toEqual([[1, 2], [2, 2]]); // prettier-ignore
+    expect(told).toEqual([
+      [1, 2],
+      [2, 2],
+    ]);
     expect(made.owes).toBe(false);
   });
 });

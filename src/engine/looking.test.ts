@@ -9,7 +9,13 @@ import { onTheRack, Page, pause, replayed } from './testPage';
 async function twoLayers(): Promise<{ page: Page; id: string; replay: () => Promise<string> }> {
   const record = await onTheRack();
   const page = await Page.open(record.id);
-  const line = (y: number) => ({ do: 'stroke', samples: [[0, 2, y, 0.8], [300, 24, y, 0.8]] }); // prettier-ignore
+  const line = (y: number) => ({
+    do: 'stroke',
+    samples: [
+      [0, 2, y, 0.8],
+      [300, 24, y, 0.8],
+    ],
+  });
   act(page, { do: 'tool', tool: 'flat', sizeMm: 12 }, { do: 'load', mixture: { PB29: 1 }, amount: 3 }, line(10));
   act(page, { do: 'layer.add', kind: 'paint', name: 'Over' });
   act(page, { do: 'rinse' }, { do: 'load', mixture: { PR254: 1 }, amount: 3 }, line(10));

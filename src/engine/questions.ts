@@ -51,6 +51,8 @@ interface Asked {
   readonly state: object;
   /** Whether everything so far is written: answered once it is. */
   readonly kept: object;
+  /** The same, answered once it is also done and shown. */
+  readonly rest: object;
 }
 
 /** What each question is answered. */
@@ -65,6 +67,7 @@ export interface Answers {
   readonly export: Bytes;
   readonly state: { readonly digest: string; readonly mass: Record<string, MassBalance> };
   readonly kept: true;
+  readonly rest: true;
 }
 
 export type About = keyof Answers;

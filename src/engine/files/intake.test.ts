@@ -15,7 +15,13 @@ const QUIET = { kept() {}, refused() {} };
 
 function sheet() {
   const studio = studioFor(24, 18, { ppi: 90 });
-  paint(studio, ...loaded('flat', 8, { PB29: 1 }), line(4, 8, 20, 10), { do: 'canvas', rightMm: 60 }, line(40, 8, 70, 10)); // prettier-ignore
+  paint(
+    studio,
+    ...loaded('flat', 8, { PB29: 1 }),
+    line(4, 8, 20, 10),
+    { do: 'canvas', rightMm: 60 },
+    line(40, 8, 70, 10),
+  );
   return { studio, bytes: encodeStigmosFile(studio, studio.history, 'Pier', []) };
 }
 

@@ -126,7 +126,11 @@ describe('a journal in any storage', () => {
 });
 
 describe('a journal that is not whole', () => {
-  const record = (first: number, count: number): JournalRecord => ({ first, entries: Array.from({ length: count }, (_, i) => wait(first + i)), sum: 'x' }); // prettier-ignore
+  const record = (first: number, count: number): JournalRecord => ({
+    first,
+    entries: Array.from({ length: count }, (_, i) => wait(first + i)),
+    sum: 'x',
+  });
 
   it('of a version before keeps every block behind a short one, and says how many entries are missing', () => {
     const block = (b: number, count: number): [number, Command[]] => [b, record(b * OLD_BLOCK, count).entries.slice()];

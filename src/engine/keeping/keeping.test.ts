@@ -113,7 +113,10 @@ describe('keeping a painting', () => {
     const record = await onTheRack();
     const journals = localforage.createInstance({ name: 'stigmos-journals', storeName: 'journals' });
     const snapshots = localforage.createInstance({ name: 'stigmos-snapshots', storeName: 'snapshots' });
-    const acts = [...STROKES, ...Array.from({ length: 30 }, (_, i) => commands(line(4, 3 + i * 0.7, 30, 6 + i * 0.6))[0])]; // prettier-ignore
+    const acts = [
+      ...STROKES,
+      ...Array.from({ length: 30 }, (_, i) => commands(line(4, 3 + i * 0.7, 30, 6 + i * 0.6))[0]),
+    ];
     const studio = new Studio(record.spec);
     for (const act of acts) studio.apply(act);
     for (let block = 0; block * 20 < acts.length; block++) {
@@ -159,11 +162,14 @@ describe('keeping a painting', () => {
     const record = await onTheRack();
     const both = await paintAndKeep(
       record,
-      commands(
-        { do: 'slab.squeeze', mixture: { PY43: 1 }, at: [40, 30] },
-        ...loaded('flat', 8, { PB29: 1 }),
-        { do: 'stroke', on: 'slab', samples: [[0, 30, 28, 0.6], [200, 52, 31, 0.6]] }, // prettier-ignore
-      ),
+      commands({ do: 'slab.squeeze', mixture: { PY43: 1 }, at: [40, 30] }, ...loaded('flat', 8, { PB29: 1 }), {
+        do: 'stroke',
+        on: 'slab',
+        samples: [
+          [0, 30, 28, 0.6],
+          [200, 52, 31, 0.6],
+        ],
+      }),
     );
     await snapshot(both);
     expect((await newest(record)).tiles.some((t) => t.layer === 'slab')).toBe(true);
@@ -185,7 +191,8 @@ describe('keeping a painting', () => {
 
   it('goes back past a reopening from the snapshot that is nearest', async () => {
     const record = await onTheRack();
-    const lines = (from: number, count: number) => commands(...Array.from({ length: count }, (_, i) => line(3, 3 + (from + i) * 0.4, 36, 5 + (from + i) * 0.4))); // prettier-ignore
+    const lines = (from: number, count: number) =>
+      commands(...Array.from({ length: count }, (_, i) => line(3, 3 + (from + i) * 0.4, 36, 5 + (from + i) * 0.4)));
     const both = await paintAndKeep(record, STROKES);
     for (let part = 0; part < 5; part++) {
       for (const act of lines(part * 10, 10)) {
@@ -245,7 +252,10 @@ describe('snapshots that are kept', () => {
       expect(all.length).toBeLessThanOrEqual(6);
       expect(all[0].manifest.entries).toBe(entries);
       // there is always one not far before, and one farther
-      if (entries > 100) expect(all.some(({ manifest }) => entries - manifest.entries >= 40 && entries - manifest.entries <= 120)).toBe(true); // prettier-ignore
+      if (entries > 100)
+        expect(all.some(({ manifest }) => entries - manifest.entries >= 40 && entries - manifest.entries <= 120)).toBe(
+          true,
+        );
       if (entries > 700) expect(all.some(({ manifest }) => entries - manifest.entries >= 300)).toBe(true);
     }
   });

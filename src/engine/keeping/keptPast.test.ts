@@ -82,7 +82,11 @@ class Easel {
 }
 
 const stroke = (y: number): Command => commandSchema.parse(line(3, y, 22, y + 2));
-const blue = (tool: string) => [{ do: 'tool', tool, sizeMm: 5 }, { do: 'load', mixture: { PB29: 1 }, amount: 2 }].map((c) => commandSchema.parse(c)); // prettier-ignore
+const blue = (tool: string) =>
+  [
+    { do: 'tool', tool, sizeMm: 5 },
+    { do: 'load', mixture: { PB29: 1 }, amount: 2 },
+  ].map((c) => commandSchema.parse(c));
 
 describe('what is kept of the last steps', () => {
   it('lets them be taken back at once after reopening', async () => {
@@ -102,31 +106,34 @@ describe('what is kept of the last steps', () => {
     expect(easel.studio.history.length).toBe(length + 26);
   });
 
-  it.each(first(3, [1, 2, 3, 4, 5, 6, 7, 8, 9]))('leads back to the same bytes whatever was done, and when (seed %i)', async (seed) => {
-    const random = randomFrom(seed);
-    const easel = await Easel.begin((['linen-fine', 'paper-cold', 'paper-laid'] as const)[seed % 3]);
-    let atHand = 0;
-    const act = () => easel.act(commandSchema.parse(randomAct(random, 26, 20)));
-    for (let round = 0; round < 3; round++) {
-      for (let i = 5 + random.below(25); i > 0; i--) act();
-      await easel.snapshot();
-      for (let i = random.below(6); i > 0; i--) act();
-      // the browser may die while a snapshot is written
-      if (random.next() < 0.5) await easel.snapshot(random.below(12));
-      await easel.reopen();
-      const before = random.below(3);
-      for (let i = 0; i < before; i++) act();
-      const putBack = easel.putBack(random.below(4));
-      for (let i = random.below(3); i > 0; i--) act();
-      await putBack;
-      // a step or two are taken back before the others are there
-      for (let i = random.below(3); i > 0; i--) easel.act({ do: 'undo' });
-      await easel.putBack();
-      for (let i = random.below(3); i > 0; i--) act();
-      atHand += easel.takeBackAtHand();
-    }
-    expect(atHand).toBeGreaterThan(10);
-  }); // prettier-ignore
+  it.each(first(3, [1, 2, 3, 4, 5, 6, 7, 8, 9]))(
+    'leads back to the same bytes whatever was done, and when (seed %i)',
+    async (seed) => {
+      const random = randomFrom(seed);
+      const easel = await Easel.begin((['linen-fine', 'paper-cold', 'paper-laid'] as const)[seed % 3]);
+      let atHand = 0;
+      const act = () => easel.act(commandSchema.parse(randomAct(random, 26, 20)));
+      for (let round = 0; round < 3; round++) {
+        for (let i = 5 + random.below(25); i > 0; i--) act();
+        await easel.snapshot();
+        for (let i = random.below(6); i > 0; i--) act();
+        // the browser may die while a snapshot is written
+        if (random.next() < 0.5) await easel.snapshot(random.below(12));
+        await easel.reopen();
+        const before = random.below(3);
+        for (let i = 0; i < before; i++) act();
+        const putBack = easel.putBack(random.below(4));
+        for (let i = random.below(3); i > 0; i--) act();
+        await putBack;
+        // a step or two are taken back before the others are there
+        for (let i = random.below(3); i > 0; i--) easel.act({ do: 'undo' });
+        await easel.putBack();
+        for (let i = random.below(3); i > 0; i--) act();
+        atHand += easel.takeBackAtHand();
+      }
+      expect(atHand).toBeGreaterThan(10);
+    },
+  );
 
   it('goes with time that passes before it is read', async () => {
     const easel = await Easel.begin('paper-cold');

@@ -89,7 +89,7 @@ function write(studio: Studio, moment: Moment, key: string): { stored: StoredMom
       if (at) pieces.push(pieceOf(at, image));
     }
   }
-  pieces.push({ key, bytes: () => deflateSync(strToU8(JSON.stringify(encodeMoment(studio, moment))), { level: 1 }) }); // prettier-ignore
+  pieces.push({ key, bytes: () => deflateSync(strToU8(JSON.stringify(encodeMoment(studio, moment))), { level: 1 }) });
   return { stored: { key, timeline: moment.timeline, tiles }, pieces };
 }
 

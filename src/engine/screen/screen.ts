@@ -208,6 +208,10 @@ export class Screen {
   get isAwaited(): boolean {
     return this.framesOut < FRAMES_AHEAD;
   }
+  /** Whether the page shows everything that has been coloured of what it looks at. */
+  get isShown(): boolean {
+    return this.framesOut === 0 && !(this.view && this.hasChanged);
+  }
   get hasChanged(): boolean {
     return !isEmpty(this.dirty);
   }
@@ -231,6 +235,9 @@ export class Screen {
     const whole = left === 0 && top === 0 && right === view.width && bottom === view.height;
     const { newest } = this;
     this.newest = 0;
-    this.post({ say: 'pixels', serial, x: left, y: top, width: right - left, height: bottom - top, data, whole, newest }, [data.buffer]); // prettier-ignore
+    this.post(
+      { say: 'pixels', serial, x: left, y: top, width: right - left, height: bottom - top, data, whole, newest },
+      [data.buffer],
+    );
   }
 }

@@ -9,12 +9,19 @@ function sheet() {
   paint(
     studio,
     ...dipped('mop', 12, { PB29: 1 }),
-    through([[8, 20], [26, 20]]), // prettier-ignore
+    through([
+      [8, 20],
+      [26, 20],
+    ]),
     ...dipped('mop', 12, {}),
-    through([[54, 20], [72, 20]]), // prettier-ignore
+    through([
+      [54, 20],
+      [72, 20],
+    ]),
   );
   const { painting } = studio;
-  const tile = (x: number, y: number) => Math.floor(y / painting.mmPerPx / 64) * painting.tilesX + Math.floor(x / painting.mmPerPx / 64); // prettier-ignore
+  const tile = (x: number, y: number) =>
+    Math.floor(y / painting.mmPerPx / 64) * painting.tilesX + Math.floor(x / painting.mmPerPx / 64);
   return { painting, left: tile(14, 20), right: tile(62, 20) };
 }
 

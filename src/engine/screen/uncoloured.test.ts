@@ -3,8 +3,13 @@ import { describe, expect, it } from 'vitest';
 import { Uncoloured } from './uncoloured';
 
 const rects = fc
-  .record({ left: fc.integer({ min: -50, max: 900 }), top: fc.integer({ min: -50, max: 700 }), w: fc.nat(500), h: fc.nat(500) })
-  .map(({ left, top, w, h }) => ({ left, top, right: left + w, bottom: top + h })); // prettier-ignore
+  .record({
+    left: fc.integer({ min: -50, max: 900 }),
+    top: fc.integer({ min: -50, max: 700 }),
+    w: fc.nat(500),
+    h: fc.nat(500),
+  })
+  .map(({ left, top, w, h }) => ({ left, top, right: left + w, bottom: top + h }));
 
 describe('what is not coloured yet', () => {
   it('covers all that was added, nothing beside the picture, and each place once', () => {
@@ -17,12 +22,14 @@ describe('what is not coloured yet', () => {
         for (let block; (block = left.next());) {
           expect(Math.min(block.left, block.top)).toBeGreaterThanOrEqual(0);
           expect(block.right <= width && block.bottom <= height).toBe(true);
-          for (let y = block.top; y < block.bottom; y++) for (let x = block.left; x < block.right; x++) seen[y * width + x]++; // prettier-ignore
+          for (let y = block.top; y < block.bottom; y++)
+            for (let x = block.left; x < block.right; x++) seen[y * width + x]++;
         }
         expect(Math.max(0, ...seen.filter((v) => v > 1))).toBe(0);
         for (const { left: x0, top, right, bottom } of added) {
           for (let y = Math.max(0, top); y < Math.min(height, bottom); y++) {
-            for (let x = Math.max(0, x0); x < Math.min(width, right); x++) if (!seen[y * width + x]) throw new Error(`${x}, ${y}`); // prettier-ignore
+            for (let x = Math.max(0, x0); x < Math.min(width, right); x++)
+              if (!seen[y * width + x]) throw new Error(`${x}, ${y}`);
           }
         }
         expect(left.length).toBe(0);

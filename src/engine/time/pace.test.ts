@@ -24,7 +24,10 @@ function awake(work: (ms: number) => () => void): Pace {
 
 it('leaves out the time that water took in a stroke', () => {
   withClock((work) => {
-    const readings = [[0, 0, 0, 0.5], [100, 100, 0, 0.5]]; // prettier-ignore
+    const readings = [
+      [0, 0, 0, 0.5],
+      [100, 100, 0, 0.5],
+    ];
     const paces = [0, 800].map((water) => {
       const pace = awake(work);
       const mop = { ...startSettings('mop'), sizeMm: 10 };
@@ -75,7 +78,10 @@ describe('the pace of a tool', () => {
   it('is not said of a slow hand that was followed with ease', () => {
     withClock((work) => {
       const pace = awake(work);
-      const slow = [[0, 0, 0, 0.5], [2000, 50, 0, 0.5]]; // prettier-ignore
+      const slow = [
+        [0, 0, 0, 0.5],
+        [2000, 50, 0, 0.5],
+      ];
       pace.begin();
       pace.work(work(400), slow);
       pace.end(flat, 0.25);

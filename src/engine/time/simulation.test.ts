@@ -14,7 +14,13 @@ function sheet() {
     studio,
     { do: 'tool', tool: 'wash-round', sizeMm: 7 },
     { do: 'load', mixture: { PB29: 1 }, water: 0.8 },
-    { do: 'stroke', samples: [[0, 5, 10, 0.8], [200, 25, 10, 0.8]] }, // prettier-ignore
+    {
+      do: 'stroke',
+      samples: [
+        [0, 5, 10, 0.8],
+        [200, 25, 10, 0.8],
+      ],
+    },
   );
   const kept: Command[] = [];
   let flowed = 0;
@@ -88,5 +94,13 @@ it('a tool that lets no time pass has no pace of its own', () => {
   const { studio, simulation } = sheet();
   apply(studio, { do: 'tool', tool: 'graphite' });
   expect(simulation.strokePace(studio)).toBeUndefined();
-  expect(simulation.waterTime(studio, { do: 'stroke', samples: [[0, 1, 1, 1], [900, 9, 9, 1]] })).toBe(0); // prettier-ignore
+  expect(
+    simulation.waterTime(studio, {
+      do: 'stroke',
+      samples: [
+        [0, 1, 1, 1],
+        [900, 9, 9, 1],
+      ],
+    }),
+  ).toBe(0);
 });
