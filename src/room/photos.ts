@@ -80,7 +80,6 @@ export async function decodePart(
   part: readonly [number, number, number, number],
   longestSide: number,
 ): Promise<ImageBitmap> {
-  // prettier-ignore
   const shrink = Math.min(1, longestSide / Math.max(part[2], part[3]));
   const small = {
     resizeWidth: Math.max(1, Math.round(part[2] * shrink)),

@@ -31,7 +31,12 @@ describe('moving the view', () => {
   it('fits the whole painting, turned or not', () => {
     for (const turn of [0, 0.5, Math.PI / 2]) {
       const fit = fitView({ ...view, turn }, 2400, 1800);
-      for (const [x, y] of [[0, 0], [2400, 0], [0, 1800], [2400, 1800]]) {
+      for (const [x, y] of [
+        [0, 0],
+        [2400, 0],
+        [0, 1800],
+        [2400, 1800],
+      ]) {
         const p = cellToView(fit, x, y);
         expect(p.x).toBeGreaterThan(0);
         expect(p.x).toBeLessThan(900);
@@ -39,7 +44,7 @@ describe('moving the view', () => {
         expect(p.y).toBeLessThan(600);
       }
     }
-  }); // prettier-ignore
+  });
 
   it('does not zoom out of sight', () => {
     expect(zoomAt(view, 1e9, 0, 0).zoom).toBe(24);
@@ -47,7 +52,7 @@ describe('moving the view', () => {
   });
 
   it('previews a view by a matrix that is the identity for the same view', () => {
-    const numbers = (m: string) => m.slice(7, -1).split(',').map(Number); // prettier-ignore
+    const numbers = (m: string) => m.slice(7, -1).split(',').map(Number);
     numbers(previewMatrix(view, view, 2)).forEach((v, i) => expect(v).toBeCloseTo([1, 0, 0, 1, 0, 0][i], 6));
     const [a, , , d, e] = numbers(previewMatrix(view, zoomAt(view, 2, 450, 300), 1));
     expect([a, d]).toEqual([expect.closeTo(2, 6), expect.closeTo(2, 6)]);

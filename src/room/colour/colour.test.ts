@@ -41,15 +41,22 @@ describe('what is said of tubes', () => {
 
 describe('mixtures in words and numbers', () => {
   test('parts that a painter would write down are the same paint', () => {
-    const mixture = fc
-      .dictionary(fc.constantFrom('PW6', 'PB29', 'PY43', 'PBr7BU', 'PR188'), fc.double({ min: 0.001, max: 1, noNaN: true }), { minKeys: 1, maxKeys: 4 }); // prettier-ignore
+    const mixture = fc.dictionary(
+      fc.constantFrom('PW6', 'PB29', 'PY43', 'PBr7BU', 'PR188'),
+      fc.double({ min: 0.001, max: 1, noNaN: true }),
+      { minKeys: 1, maxKeys: 4 },
+    );
     fc.assert(
       fc.property(mixture, (m) => {
         const parts = inParts(m);
         expect(Object.keys(parts).sort()).toEqual(Object.keys(m).sort());
         expect(deltaE2000(masstoneLab(parts), masstoneLab(m))).toBeLessThan(0.4);
         // said of the same tubes; a number may round to the one beside it
-        const tubes = (words: string) => words.replace(/\d+ |a touch of /g, '').split(', ').sort(); // prettier-ignore
+        const tubes = (words: string) =>
+          words
+            .replace(/\d+ |a touch of /g, '')
+            .split(', ')
+            .sort();
         expect(tubes(recipeWords(parts))).toEqual(tubes(recipeWords(m)));
       }),
       { numRuns: 150, seed: 6 },

@@ -10,6 +10,7 @@ import { CanvasView } from '@/room/easel/canvas/CanvasView';
 import { MotifBoard } from '@/room/easel/board/MotifBoard';
 import { Sill } from './Sill';
 import { Spine } from './Spine';
+import { useAutomation } from './automation';
 import { useEasel } from './easelStore';
 import { useSight } from '@/room/easel/sighting/sightStore';
 import { useKeys } from '@/room/easel/canvas/useKeys';
@@ -37,6 +38,7 @@ export function Easel({ painting }: { painting: string }) {
   const clear = useEasel((s) => s.clear);
   const { size, popped } = useBoard();
   useKeys();
+  useAutomation();
 
   useEffect(() => {
     let close: (() => void) | undefined;

@@ -35,7 +35,7 @@ export function inParts(mixture: Mixture): Record<string, number> {
   const parts = recipeInParts(mixture).filter(({ parts: n }) => n !== 'touch');
   const total = Object.values(mixture).reduce((p, q) => p + q, 0);
   const [first] = parts;
-  const unit = (mixture[first.id] / total) / (first.parts as number); // prettier-ignore
+  const unit = mixture[first.id] / total / (first.parts as number);
   return Object.fromEntries(
     Object.entries(mixture)
       .filter(([, n]) => n > 0)

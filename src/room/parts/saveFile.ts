@@ -10,4 +10,10 @@ export function saveFile(name: string, bytes: BlobPart, type: string): void {
 
 /** A title as a file name. */
 export const fileName = (title: string, ending: string): string =>
-  `${title.trim().replace(/[^\p{L}\p{N} _-]+/gu, '').replace(/\s+/g, '-').toLowerCase() || 'painting'}.${ending}`; // prettier-ignore
+  `${
+    title
+      .trim()
+      .replace(/[^\p{L}\p{N} _-]+/gu, '')
+      .replace(/\s+/g, '-')
+      .toLowerCase() || 'painting'
+  }.${ending}`;

@@ -6,6 +6,9 @@ export interface Hand {
   readonly down: (event: PointerEvent) => boolean | void;
   readonly move: (event: PointerEvent) => boolean | void;
   readonly up: (event: PointerEvent) => boolean | void;
+  /** Readings as they come, not once a frame. */
+  readonly readings?: (event: PointerEvent) => void;
+  readonly leave?: () => void;
 }
 
 /** Place of an event in an element, CSS pixels from its corner. */
@@ -15,8 +18,8 @@ export function placeIn(element: Element, event: { clientX: number; clientY: num
 }
 
 /**
- * Listens to the hand over an element before the canvas or the photo beneath does. Handlers may be new at every
- * drawing; what they see is always of the last.
+ * Listens to the hand over an element before what lies beneath does; from where it came down, the hand is followed
+ * wherever it goes. Handlers may be new at every drawing; what they see is always of the last.
  */
 export function useHand(element: RefObject<Element | null>, active: boolean, hand: Hand): void {
   const live = useRef(hand);
@@ -26,25 +29,31 @@ export function useHand(element: RefObject<Element | null>, active: boolean, han
   useEffect(() => {
     const over = element.current;
     if (!over || !active) return;
-    const caught = (what: keyof Hand) => (event: Event) => {
-      if (live.current[what](event as PointerEvent) !== true) return;
-      event.stopPropagation();
-      if (what === 'down') over.setPointerCapture((event as PointerEvent).pointerId);
+    const finely = 'onpointerrawupdate' in window;
+    const caught = (what: 'down' | 'move' | 'up') => (event: Event) => {
+      const pointer = event as PointerEvent;
+      if (live.current[what](pointer) === true) {
+        event.stopPropagation();
+        if (what === 'down') over.setPointerCapture(pointer.pointerId);
+      }
+      if (what === 'move' && !finely) live.current.readings?.(pointer);
     };
-    const [down, move, up] = [caught('down'), caught('move'), caught('up')];
-    // readings between frames belong to painting alone
-    const raw = (event: Event) => event.stopPropagation();
-    over.addEventListener('pointerdown', down);
-    over.addEventListener('pointermove', move);
-    over.addEventListener('pointerrawupdate', raw);
-    over.addEventListener('pointerup', up);
-    over.addEventListener('pointercancel', up);
+    const up = caught('up');
+    const listeners: Record<string, (event: Event) => void> = {
+      pointerdown: caught('down'),
+      pointermove: caught('move'),
+      pointerup: up,
+      pointercancel: up,
+      pointerleave: () => live.current.leave?.(),
+      // readings between frames belong to painting alone
+      pointerrawupdate: (event) => {
+        event.stopPropagation();
+        live.current.readings?.(event as PointerEvent);
+      },
+    };
+    for (const [name, listener] of Object.entries(listeners)) over.addEventListener(name, listener);
     return () => {
-      over.removeEventListener('pointerdown', down);
-      over.removeEventListener('pointermove', move);
-      over.removeEventListener('pointerrawupdate', raw);
-      over.removeEventListener('pointerup', up);
-      over.removeEventListener('pointercancel', up);
+      for (const [name, listener] of Object.entries(listeners)) over.removeEventListener(name, listener);
     };
   }, [element, active]);
 }

@@ -19,10 +19,17 @@ export function OwnSurfaceIn({ own, onChange }: { own: OwnSurface | undefined; o
     setTrouble('');
     try {
       const image = pixelsOf(await decodePhoto(file, file.name), SCAN_PX);
-      if (Math.min(image.width, image.height) < 64) throw new PainterError(`“${file.name}” is too small: 64 pixels a side are needed.`); // prettier-ignore
+      if (Math.min(image.width, image.height) < 64)
+        throw new PainterError(`“${file.name}” is too small: 64 pixels a side are needed.`);
       setName(file.name);
       const heights = packed(lightness(image));
-      onChange({ widthPx: image.width, heightPx: image.height, heights, widthMm: own?.widthMm ?? 60, depthUm: own?.depthUm ?? 150 }); // prettier-ignore
+      onChange({
+        widthPx: image.width,
+        heightPx: image.height,
+        heights,
+        widthMm: own?.widthMm ?? 60,
+        depthUm: own?.depthUm ?? 150,
+      });
     } catch (error) {
       setTrouble(error instanceof PainterError ? error.message : `“${file.name}” cannot be read as a surface.`);
     }

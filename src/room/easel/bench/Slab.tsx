@@ -7,13 +7,10 @@ import type { Mixture } from '@/core/colour/mixture';
 import { usePalette } from '@/room/colour/paletteStore';
 import { recipeWords } from '@/room/parts/recipeWords';
 import { mixtureOf, useEasel } from '@/room/easel/easelStore';
-import { PenReader, type PenGeometry } from '@/room/easel/canvas/pen';
-import { heldKeys } from '@/room/easel/canvas/heldKeys';
+import { useHand } from '@/room/parts/useHand';
+import { SlabHand } from './slabHand';
 import easel from '../easel.module.css';
 import styles from './bench.module.css';
-
-/** A hand that moves less than this, CSS pixels, presses the brush into the paint; one that moves farther mixes. */
-const PRESS_PX = 3;
 
 /** The slab: real paint to mix on, with the tool in hand. */
 export function Slab() {
@@ -64,92 +61,21 @@ export function Slab() {
     return () => observer.disconnect();
   }, [engine, opened, large]);
 
-  // the hand
+  const hand = useRef<SlabHand>(undefined);
   useEffect(() => {
-    const element = canvas.current!;
     if (!engine || !opened) return;
-    const pen = new PenReader();
-    let down: { id: number; event: PointerEvent; waiting: PointerEvent[] } | undefined;
-    let painting = false;
-    const rawReadings = 'onpointerrawupdate' in window;
-    const geometry = (): PenGeometry => {
-      const { left, top } = element.getBoundingClientRect();
-      const { width, height } = element;
-      const mmPerPx = opened.slab.widthMm / width;
-      const view = { width, height, centreX: width / 2, centreY: height / 2, zoom: 1, turn: 0, mirror: false };
-      return { view, mmPerPx, dpr: window.devicePixelRatio, left, top };
-    };
-    const place = (event: PointerEvent): [number, number] => {
-      const { left, top, width } = element.getBoundingClientRect();
-      const k = opened.slab.widthMm / width;
-      const mm = (v: number) => Math.round(v * k * 100) / 100;
-      return [mm(event.clientX - left), mm(event.clientY - top)];
-    };
-    const epoch = (event: PointerEvent) => performance.timeOrigin + event.timeStamp;
-    const look = (event: PointerEvent, use: boolean) => {
-      const [x, y] = place(event);
-      const { spotPx } = useEasel.getState();
-      const radiusMm = (spotPx * opened.slab.widthMm) / element.getBoundingClientRect().width;
-      void engine
-        .ask({ of: 'spot', x, y, on: 'slab', radiusMm })
-        .then((sample) => {
-          const state = useEasel.getState();
-          state.set({ sample: sample ?? undefined });
-          if (use && sample && sample.layer !== 'ground') state.loadMixture({ ...sample.mixture });
-        })
-        .catch(() => {});
-    };
-    const onDown = (event: PointerEvent) => {
-      if (event.button !== 0 || down) return;
-      element.setPointerCapture(event.pointerId);
-      useEasel.setState({ refused: '' });
-      if (heldKeys.sample) {
-        look(event, true);
-        return;
-      }
-      down = { id: event.pointerId, event, waiting: [] };
-    };
-    const send = (event: PointerEvent) => engine.addSamples(pen.readAll(event, geometry()), epoch(event));
-    const onMove = (event: PointerEvent, raw: boolean) => {
-      if (!down) {
-        if (heldKeys.sample && !raw) look(event, false);
-        return;
-      }
-      if (event.pointerId !== down.id || raw !== rawReadings) return;
-      if (painting) {
-        send(event);
-        return;
-      }
-      down.waiting.push(event);
-      if (Math.hypot(event.clientX - down.event.clientX, event.clientY - down.event.clientY) < PRESS_PX) return;
-      painting = true;
-      engine.beginStroke('slab');
-      engine.addSamples([pen.begin(down.event, geometry())], epoch(down.event));
-      down.waiting.forEach(send);
-    };
-    const onUp = (event: PointerEvent) => {
-      if (event.pointerId !== down?.id) return;
-      if (painting) engine.endStroke();
-      else if (event.type === 'pointerup') useEasel.getState().apply({ do: 'slab.take', at: place(down.event) });
-      painting = false;
-      down = undefined;
-    };
-    const move = (event: PointerEvent) => onMove(event, false);
-    const raw = (event: Event) => onMove(event as PointerEvent, true);
-    element.addEventListener('pointerdown', onDown);
-    element.addEventListener('pointermove', move);
-    if (rawReadings) element.addEventListener('pointerrawupdate', raw);
-    element.addEventListener('pointerup', onUp);
-    element.addEventListener('pointercancel', onUp);
+    hand.current = new SlabHand(canvas.current!, engine, opened.slab.widthMm);
     return () => {
-      if (painting) engine.endStroke();
-      element.removeEventListener('pointerdown', onDown);
-      element.removeEventListener('pointermove', move);
-      element.removeEventListener('pointerrawupdate', raw);
-      element.removeEventListener('pointerup', onUp);
-      element.removeEventListener('pointercancel', onUp);
+      hand.current?.dispose();
+      hand.current = undefined;
     };
   }, [engine, opened]);
+  useHand(canvas, engine !== undefined && opened !== undefined, {
+    down: (event) => hand.current?.down(event),
+    move: (event) => hand.current?.move(event),
+    readings: (event) => hand.current?.readings(event),
+    up: (event) => hand.current?.up(event),
+  });
 
   return (
     <section className={large ? `${styles.slab} ${styles.slabLarge}` : styles.slab} aria-label="Slab">

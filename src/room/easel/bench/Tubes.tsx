@@ -24,7 +24,9 @@ export function Tubes() {
   const open = useEasel((s) => s.panel === 'rack');
   const stick = useEasel((s) => s.bench !== undefined && toolOf(s.bench.tool.tool).stick !== undefined);
   const sets = [...TUBE_SETS, ...ownSets];
-  const asSet = sets.some((s) => s.name === name && s.tubes.length === tubes.length && s.tubes.every((id) => tubes.includes(id))); // prettier-ignore
+  const asSet = sets.some(
+    (s) => s.name === name && s.tubes.length === tubes.length && s.tubes.every((id) => tubes.includes(id)),
+  );
   return (
     <section className={styles.tubes} aria-label="Tubes">
       <h3>

@@ -95,8 +95,12 @@ export function MotifBoard({ painting, photos }: { painting: string; photos: rea
   const drop = useDropzone({ onDrop: (files) => void hang(files), noClick: true, noKeyboard: true });
   const current = hung.find((p) => p.id === chosen) ?? hung[0];
   const sight = (current && sights[current.id]) ?? START;
-  const see = (changes: Partial<Sight>) =>
-    current && setSights((before) => ({ ...before, [current.id]: { ...(before[current.id] ?? START), ...changes } }));
+  const see = (change: (sight: Sight) => Partial<Sight>) =>
+    current &&
+    setSights((before) => {
+      const was = before[current.id] ?? START;
+      return { ...before, [current.id]: { ...was, ...change(was) } };
+    });
 
   const takeDown = (photo: Hung) => {
     const after = hung.filter((p) => p !== photo);
@@ -121,14 +125,19 @@ export function MotifBoard({ painting, photos }: { painting: string; photos: rea
     context.imageSmoothingQuality = 'high';
     drawHangings(context, hung, hangings, px);
     const blob = await off.convertToBlob({ type: 'image/jpeg', quality: 0.92 });
-    await hang([new File([blob], `Arrangement ${hung.filter((p) => p.name.startsWith('Arrangement')).length + 1}.jpg`, { type: 'image/jpeg' })]); // prettier-ignore
+    await hang([
+      new File([blob], `Arrangement ${hung.filter((p) => p.name.startsWith('Arrangement')).length + 1}.jpg`, {
+        type: 'image/jpeg',
+      }),
+    ]);
     change({ look: 'close' });
   };
 
   const onWall = look === 'wall' && hung.length > 0;
   const megabytes = hung.reduce((sum, { bitmap }) => sum + (bitmap.width * bitmap.height * 4) / 2 ** 20, 0);
   const hanging = current && hangingOf(current.id);
-  const crop = (side: 'left' | 'right' | 'top' | 'bottom') => hanging && current && rehang(cropped(hanging, current.full, side, 0.08)); // prettier-ignore
+  const crop = (side: 'left' | 'right' | 'top' | 'bottom') =>
+    hanging && current && rehang(cropped(hanging, current.full, side, 0.08));
   const mirror = onWall ? hanging!.mirror : sight.mirror;
   const grey = onWall ? hanging!.grey : sight.grey;
 
@@ -210,14 +219,14 @@ export function MotifBoard({ painting, photos }: { painting: string; photos: rea
           <Button
             type={mirror ? 'primary' : 'text'}
             aria-pressed={mirror}
-            onClick={() => (onWall ? rehang({ ...hanging!, mirror: !mirror }) : see({ mirror: !mirror }))}
+            onClick={() => (onWall ? rehang({ ...hanging!, mirror: !mirror }) : see(() => ({ mirror: !mirror })))}
           >
             Mirror
           </Button>
           <Button
             type={grey ? 'primary' : 'text'}
             aria-pressed={grey}
-            onClick={() => (onWall ? rehang({ ...hanging!, grey: !grey }) : see({ grey: !grey }))}
+            onClick={() => (onWall ? rehang({ ...hanging!, grey: !grey }) : see(() => ({ grey: !grey })))}
           >
             Grey
           </Button>
@@ -233,13 +242,14 @@ export function MotifBoard({ painting, photos }: { painting: string; photos: rea
                   { type: 'divider' },
                   { key: 'whole', label: 'Show the whole photo, upright' },
                 ],
-                onClick: ({ key }) => (key === 'whole' ? rehang({ ...hanging!, crop: WHOLE, turn: 0 }) : crop(key as 'left')), // prettier-ignore
+                onClick: ({ key }) =>
+                  key === 'whole' ? rehang({ ...hanging!, crop: WHOLE, turn: 0 }) : crop(key as 'left'),
               }}
             >
               <Button type="text">Crop</Button>
             </Dropdown>
           ) : (
-            <Button type="text" onClick={() => see({ x: 0, y: 0, zoom: 1 })}>
+            <Button type="text" onClick={() => see(() => ({ x: 0, y: 0, zoom: 1 }))}>
               Whole
             </Button>
           )}

@@ -15,8 +15,9 @@ import { solveFor } from '@/room/easel/compare/sampling';
 import { SightLayer } from '@/room/easel/sighting/SightLayer';
 import { useSight } from '@/room/easel/sighting/sightStore';
 import { readPhotoSpot } from '@/room/easel/compare/spots';
-import { heldKeys } from '@/room/easel/canvas/heldKeys';
+import { heldKeys, wheelSetsSpot } from '@/room/easel/canvas/heldKeys';
 import { useEasel } from '@/room/easel/easelStore';
+import { useViewGestures } from '@/room/parts/useViewGestures';
 import easel from '../easel.module.css';
 import styles from './board.module.css';
 
@@ -42,7 +43,7 @@ export function MotifPhoto({
 }: {
   photo: Hung;
   sight: Sight;
-  see: (changes: Partial<Sight>) => void;
+  see: (change: (sight: Sight) => Partial<Sight>) => void;
   values: boolean;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -113,25 +114,19 @@ export function MotifPhoto({
   }, [photo, bitmap, fit, sight, size]);
   useEffect(() => () => detail?.bitmap.close(), [detail]);
 
-  useEffect(() => {
-    const element = canvas.current!;
-    const wheel = (event: WheelEvent) => {
-      event.preventDefault();
-      const box = element.getBoundingClientRect();
-      const px = event.clientX - box.left - box.width / 2;
-      const py = event.clientY - box.top - box.height / 2;
-      if (heldKeys.sample || heldKeys.compare) {
-        const { spotPx, set } = useEasel.getState();
-        set({ spotPx: Math.max(0, Math.min(30, spotPx + (event.deltaY < 0 ? 1 : -1))) });
-        return;
-      }
-      const zoom = Math.max(0.5, Math.min(40, sight.zoom * Math.exp(-event.deltaY * 0.0016)));
-      const k = zoom / sight.zoom;
-      see({ zoom, x: px - (px - sight.x) * k, y: py - (py - sight.y) * k });
-    };
-    element.addEventListener('wheel', wheel, { passive: false });
-    return () => element.removeEventListener('wheel', wheel);
-  }, [sight, see]);
+  useViewGestures(canvas, {
+    moves: () => !heldKeys.sample && !heldKeys.compare,
+    pan: (dx, dy) => see((s) => ({ x: s.x + dx, y: s.y + dy })),
+    zoom: (factor, at) =>
+      see((s) => {
+        const zoom = Math.max(0.5, Math.min(40, s.zoom * factor));
+        const k = zoom / s.zoom;
+        const px = at.x - size.width / 2;
+        const py = at.y - size.height / 2;
+        return { zoom, x: px - (px - s.x) * k, y: py - (py - s.y) * k };
+      }),
+    wheel: ({ deltaY }) => wheelSetsSpot(deltaY),
+  });
 
   /** Where on the photo the pointer is, in its pixels; and the colour of the spot there. */
   const under = (event: React.PointerEvent) => {
@@ -187,8 +182,11 @@ export function MotifPhoto({
   const toPhoto = ({ x, y }: Place): Place => {
     const scale = fit * sight.zoom;
     const dx = (x - size.width / 2 - sight.x) / scale;
-    return { x: bitmap.width / 2 + (sight.mirror ? -dx : dx), y: bitmap.height / 2 + (y - size.height / 2 - sight.y) / scale };
-  }; // prettier-ignore
+    return {
+      x: bitmap.width / 2 + (sight.mirror ? -dx : dx),
+      y: bitmap.height / 2 + (y - size.height / 2 - sight.y) / scale,
+    };
+  };
   const mine = register?.photo === photo.id ? register : undefined;
 
   return (
@@ -196,20 +194,17 @@ export function MotifPhoto({
       <canvas
         ref={canvas}
         data-testid="photo"
+        data-near={detail !== undefined}
         role="img"
         aria-label={`Photo ${photo.name}`}
         onPointerDown={(event) => {
           if (heldKeys.sample) sampleHere(event, true);
           else if (heldKeys.compare) compareHere(event, true);
-          else event.currentTarget.setPointerCapture(event.pointerId);
         }}
         onPointerLeave={() => useEasel.getState().set({ photoSample: undefined })}
         onPointerMove={(event) => {
           if (heldKeys.sample) sampleHere(event, false);
           else if (heldKeys.compare) compareHere(event, false);
-          // only what was pressed here moves the photo: a tube may be drawn past it
-          else if (event.currentTarget.hasPointerCapture(event.pointerId))
-            see({ x: sight.x + event.movementX, y: sight.y + event.movementY });
         }}
       />
       <svg className={easel.marksOver} aria-hidden="true">

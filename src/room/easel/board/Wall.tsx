@@ -5,11 +5,45 @@ import type { Place } from '@/core/study/register';
 import { useBoard, type Hung } from './boardStore';
 import { greyOf } from './photoGrey';
 import { smaller } from './photoMips';
+import { placeIn, useHand } from '@/room/parts/useHand';
+import { useViewGestures } from '@/room/parts/useViewGestures';
 import styles from './board.module.css';
 
 /** Reach of the places by which a photo is sized and turned, CSS pixels; how far the one that turns stands off. */
 const HANDLE_PX = 12;
 const TURN_PX = 26;
+
+const CORNERS = [
+  [0, 0],
+  [1, 0],
+  [1, 1],
+  [0, 1],
+] as const;
+
+/** What is looked at: a place of the board in the middle, CSS pixels for each of its units. */
+interface Seen {
+  readonly x: number;
+  readonly y: number;
+  readonly zoom: number;
+}
+
+/** What the hand has of a photo, where it took hold, and how the photo hung then. */
+interface Grip {
+  readonly what: 'move' | 'size' | 'turn';
+  readonly from: Place;
+  readonly at: Hanging;
+}
+
+/** How a photo hangs when the hand that holds it is at a place. */
+function moved({ what, from, at }: Grip, to: Place): Hanging {
+  if (what === 'move') return { ...at, x: at.x + to.x - from.x, y: at.y + to.y - from.y };
+  if (what === 'size') {
+    const grown = Math.hypot(to.x - at.x, to.y - at.y) / Math.max(1, Math.hypot(from.x - at.x, from.y - at.y));
+    return { ...at, width: Math.max(20, at.width * grown) };
+  }
+  const angle = (q: Place) => Math.atan2(q.y - at.y, q.x - at.x);
+  return { ...at, turn: at.turn + angle(to) - angle(from) };
+}
 
 /** Draws what hangs into a context. @param px device pixels for a unit of the board */
 export function drawHangings(
@@ -18,7 +52,6 @@ export function drawHangings(
   hangings: readonly Hanging[],
   px: number,
 ): void {
-  // prettier-ignore
   for (const hanging of hangings) {
     const photo = hung.find((p) => p.id === hanging.id);
     if (!photo) continue;
@@ -30,7 +63,17 @@ export function drawHangings(
     context.translate(hanging.x, hanging.y);
     context.rotate(hanging.turn);
     context.scale(hanging.mirror ? -1 : 1, 1);
-    context.drawImage(picture, crop.x * picture.width, crop.y * picture.height, crop.w * picture.width, crop.h * picture.height, -hanging.width / 2, -height / 2, hanging.width, height); // prettier-ignore
+    context.drawImage(
+      picture,
+      crop.x * picture.width,
+      crop.y * picture.height,
+      crop.w * picture.width,
+      crop.h * picture.height,
+      -hanging.width / 2,
+      -height / 2,
+      hanging.width,
+      height,
+    );
     context.restore();
   }
 }
@@ -40,9 +83,11 @@ export function Wall({ hung, values }: { hung: readonly Hung[]; values: boolean 
   const { hangings, chosen } = useBoard();
   const canvas = useRef<HTMLCanvasElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
-  const [view, setView] = useState<{ x: number; y: number; zoom: number }>();
+  const [view, setView] = useState<Seen>();
   const all = hung.map((p) => useBoard.getState().hangingOf(p.id));
-  const order = [...all].sort((a, b) => hangings.findIndex((h) => h.id === a.id) - hangings.findIndex((h) => h.id === b.id)); // prettier-ignore
+  const order = [...all].sort(
+    (a, b) => hangings.findIndex((h) => h.id === a.id) - hangings.findIndex((h) => h.id === b.id),
+  );
   const shown = values ? order.map((h) => ({ ...h, grey: true })) : order;
 
   // photos that were never hung are hung once
@@ -61,13 +106,13 @@ export function Wall({ hung, values }: { hung: readonly Hung[]; values: boolean 
 
   const box = around(order, new Map(hung.map((p) => [p.id, p.full])));
   const fitted = box
-    ? { x: box.x + box.w / 2, y: box.y + box.h / 2, zoom: Math.min((size.width - 24) / box.w, (size.height - 60) / box.h, 1.5) } // prettier-ignore
+    ? {
+        x: box.x + box.w / 2,
+        y: box.y + box.h / 2,
+        zoom: Math.min((size.width - 24) / box.w, (size.height - 60) / box.h, 1.5),
+      }
     : { x: 0, y: 0, zoom: 1 };
   const seen = view ?? fitted;
-  const live = useRef({ seen, order, hung, size });
-  useEffect(() => {
-    live.current = { seen, order, hung, size };
-  });
 
   const picked = order.find((h) => h.id === chosen);
   const pickedPhoto = hung.find((p) => p.id === chosen);
@@ -87,7 +132,11 @@ export function Wall({ hung, values }: { hung: readonly Hung[]; values: boolean 
     context.fillStyle = '#e8e6e1';
     context.lineWidth = 2 / seen.zoom;
     context.beginPath();
-    [[0, 0], [1, 0], [1, 1], [0, 1]].forEach(([u, v], i) => { const p = at(u, v); if (i) context.lineTo(p.x, p.y); else context.moveTo(p.x, p.y); }); // prettier-ignore
+    CORNERS.forEach(([u, v], i) => {
+      const p = at(u, v);
+      if (i) context.lineTo(p.x, p.y);
+      else context.moveTo(p.x, p.y);
+    });
     context.closePath();
     context.stroke();
     const off = TURN_PX / seen.zoom / heightOf(picked, pickedPhoto.full);
@@ -99,75 +148,53 @@ export function Wall({ hung, values }: { hung: readonly Hung[]; values: boolean 
     }
   }); // everything that is seen on the board goes into every drawing of it
 
-  useEffect(() => {
-    const element = canvas.current!;
-    let held: { what: 'move' | 'size' | 'turn' | 'pan'; from: Place; at: Hanging; view: { x: number; y: number; zoom: number } } | undefined; // prettier-ignore
-    const place = (event: { clientX: number; clientY: number }): Place => {
-      const { seen: v } = live.current;
-      const r = element.getBoundingClientRect();
-      return { x: v.x + (event.clientX - r.left - r.width / 2) / v.zoom, y: v.y + (event.clientY - r.top - r.height / 2) / v.zoom }; // prettier-ignore
-    };
-    const down = (event: PointerEvent) => {
+  const placeOn = (event: PointerEvent): Place => {
+    const at = placeIn(canvas.current!, event);
+    return { x: seen.x + (at.x - size.width / 2) / seen.zoom, y: seen.y + (at.y - size.height / 2) / seen.zoom };
+  };
+  /** What lies under the hand: a handle of the photo that is chosen, a photo, or nothing. */
+  const under = (p: Place): Grip | undefined => {
+    const near = (q: Place) => Math.hypot(q.x - p.x, q.y - p.y) * seen.zoom < HANDLE_PX;
+    if (picked && pickedPhoto) {
+      const corner = (u: number, v: number) => near(toBoard(picked, pickedPhoto.full, u, v));
+      const off = TURN_PX / seen.zoom / heightOf(picked, pickedPhoto.full);
+      if (corner(0.5, -off)) return { what: 'turn', from: p, at: picked };
+      if (CORNERS.some(([u, v]) => corner(u, v))) return { what: 'size', from: p, at: picked };
+    }
+    const hit = [...order].reverse().find((h) => {
+      const photo = hung.find(({ id }) => id === h.id);
+      return photo && isOver(h, photo.full, p);
+    });
+    return hit && { what: 'move', from: p, at: hit };
+  };
+  const grip = useRef<Grip>(undefined);
+  useHand(canvas, true, {
+    down: (event) => {
       if (event.button !== 0) return;
-      element.setPointerCapture(event.pointerId);
-      const { seen: v, order: now, hung: photos } = live.current;
-      const p = place(event);
-      const near = (q: Place) => Math.hypot(q.x - p.x, q.y - p.y) * v.zoom < HANDLE_PX;
-      const { chosen: id, change } = useBoard.getState();
-      const mine = now.find((h) => h.id === id);
-      const photo = photos.find((q) => q.id === id);
-      if (mine && photo) {
-        const off = TURN_PX / v.zoom / heightOf(mine, photo.full);
-        if (near(toBoard(mine, photo.full, 0.5, -off)))
-          return void (held = { what: 'turn', from: p, at: mine, view: v });
-        if ([[0, 0], [1, 0], [1, 1], [0, 1]].some(([a, b]) => near(toBoard(mine, photo.full, a, b)))) return void (held = { what: 'size', from: p, at: mine, view: v }); // prettier-ignore
-      }
-      const hit = [...now].reverse().find((h) => { const q = photos.find((x) => x.id === h.id); return q && isOver(h, q.full, p); }); // prettier-ignore
-      if (!hit) return void (held = { what: 'pan', from: { x: event.clientX, y: event.clientY }, at: now[0], view: v });
-      change({ chosen: hit.id });
-      held = { what: 'move', from: p, at: hit, view: v };
-    };
-    const move = (event: PointerEvent) => {
-      if (!held) return;
-      const { what, from, at, view: v } = held;
-      const { hang } = useBoard.getState();
-      if (what === 'pan') {
-        setView({ ...v, x: v.x - (event.clientX - from.x) / v.zoom, y: v.y - (event.clientY - from.y) / v.zoom });
-        return;
-      }
-      const p = place(event);
-      if (what === 'move') hang({ ...at, x: at.x + p.x - from.x, y: at.y + p.y - from.y });
-      else if (what === 'size') {
-        const grown = Math.hypot(p.x - at.x, p.y - at.y) / Math.max(1, Math.hypot(from.x - at.x, from.y - at.y));
-        hang({ ...at, width: Math.max(20, at.width * grown) });
-      } else {
-        const angle = (q: Place) => Math.atan2(q.y - at.y, q.x - at.x);
-        hang({ ...at, turn: at.turn + angle(p) - angle(from) });
-      }
-    };
-    const up = () => {
-      held = undefined;
-    };
-    const wheel = (event: WheelEvent) => {
-      event.preventDefault();
-      const { seen: v } = live.current;
-      const p = place(event);
-      const zoom = Math.max(0.03, Math.min(30, v.zoom * Math.exp(-event.deltaY * 0.0016)));
-      setView({ zoom, x: p.x - ((p.x - v.x) * v.zoom) / zoom, y: p.y - ((p.y - v.y) * v.zoom) / zoom });
-    };
-    element.addEventListener('pointerdown', down);
-    element.addEventListener('pointermove', move);
-    element.addEventListener('pointerup', up);
-    element.addEventListener('pointercancel', up);
-    element.addEventListener('wheel', wheel, { passive: false });
-    return () => {
-      element.removeEventListener('pointerdown', down);
-      element.removeEventListener('pointermove', move);
-      element.removeEventListener('pointerup', up);
-      element.removeEventListener('pointercancel', up);
-      element.removeEventListener('wheel', wheel);
-    };
-  }, []);
+      // a second finger: the board is moved, not the photo
+      grip.current = grip.current ? undefined : under(placeOn(event));
+      if (grip.current?.what === 'move') useBoard.getState().change({ chosen: grip.current.at.id });
+      return true;
+    },
+    move: (event) => {
+      if (grip.current) useBoard.getState().hang(moved(grip.current, placeOn(event)));
+    },
+    up: () => {
+      grip.current = undefined;
+    },
+  });
+  const change = (next: (v: Seen) => Seen) => setView((v) => next(v ?? fitted));
+  useViewGestures(canvas, {
+    moves: (event) => under(placeOn(event)) === undefined,
+    pinches: () => grip.current === undefined,
+    pan: (dx, dy) => change((v) => ({ ...v, x: v.x - dx / v.zoom, y: v.y - dy / v.zoom })),
+    zoom: (factor, at) =>
+      change((v) => {
+        const zoom = Math.max(0.03, Math.min(30, v.zoom * factor));
+        const pinned = (middle: number, off: number) => middle + off / v.zoom - off / zoom;
+        return { zoom, x: pinned(v.x, at.x - size.width / 2), y: pinned(v.y, at.y - size.height / 2) };
+      }),
+  });
 
   return (
     <div className={styles.wall}>

@@ -59,7 +59,13 @@ export const useBoard = create<BoardState>((set, get) => {
     popped: false,
     open(record) {
       const kept = keptSchema.safeParse(record.board);
-      set({ ...AT_FIRST, ...(kept.success ? kept.data : {}), painting: record.id, chosen: record.photos[0]?.id ?? '', popped: false }); // prettier-ignore
+      set({
+        ...AT_FIRST,
+        ...(kept.success ? kept.data : {}),
+        painting: record.id,
+        chosen: record.photos[0]?.id ?? '',
+        popped: false,
+      });
     },
     hangingOf(id) {
       const { hangings } = get();

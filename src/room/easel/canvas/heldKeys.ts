@@ -14,3 +14,11 @@ export function letGo(): void {
   useSight.getState().set({ held: false });
   engine?.without([]);
 }
+
+/** While one looks through a spot, the wheel opens and closes it. @returns whether it did */
+export function wheelSetsSpot(deltaY: number): boolean {
+  if (!heldKeys.sample && !heldKeys.compare) return false;
+  const { spotPx, set } = useEasel.getState();
+  set({ spotPx: Math.max(0, Math.min(30, spotPx + (deltaY < 0 ? 1 : -1))) });
+  return true;
+}

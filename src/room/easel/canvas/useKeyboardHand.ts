@@ -20,10 +20,17 @@ const WAYS: Record<string, readonly [number, number]> = {
   ArrowDown: [0, 1],
 };
 
+/** Where the tool is over the view, device pixels from its corner, and which way it goes, radians. */
+export interface Pointer {
+  readonly x: number;
+  readonly y: number;
+  readonly angle: number;
+}
+
 /** A hand on the keyboard: with the canvas focused, arrows move the tool, Enter puts it down and lifts it. */
 export function useKeyboardHand(
   box: RefObject<HTMLDivElement | null>,
-  pointer: RefObject<{ x: number; y: number; angle: number } | undefined>,
+  pointer: RefObject<Pointer | undefined>,
   engine: EngineClient | undefined,
   ready: boolean,
 ): void {

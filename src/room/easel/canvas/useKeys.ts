@@ -83,8 +83,16 @@ export function useKeys(): void {
     },
     held,
   );
-  useHotkeys('mod+a', () => get().apply({ do: 'select', how: 'all', mode: 'new', edgeMm: 0, tolerance: 10, touching: true, byMm: 1 }), { preventDefault: true }); // prettier-ignore
-  useHotkeys('mod+d', () => get().apply({ do: 'select', how: 'none', mode: 'new', edgeMm: 0, tolerance: 10, touching: true, byMm: 1 }), { preventDefault: true }); // prettier-ignore
+  useHotkeys(
+    'mod+a',
+    () => get().apply({ do: 'select', how: 'all', mode: 'new', edgeMm: 0, tolerance: 10, touching: true, byMm: 1 }),
+    { preventDefault: true },
+  );
+  useHotkeys(
+    'mod+d',
+    () => get().apply({ do: 'select', how: 'none', mode: 'new', edgeMm: 0, tolerance: 10, touching: true, byMm: 1 }),
+    { preventDefault: true },
+  );
   useHotkeys('p', () => useCompare.getState().toggleProbe());
   useHotkeys('l', () => get().look(mirrored(get().view)));
   useHotkeys('f', () => {

@@ -51,7 +51,11 @@ export function WaterTools() {
         menu={{
           items: [
             { type: 'group', label: 'The board', children: TILTS.map(({ key, name }) => ({ key, label: name })) },
-            { type: 'group', label: 'Drying', children: PACES.map(({ pace, name }) => ({ key: String(pace), label: name })) }, // prettier-ignore
+            {
+              type: 'group',
+              label: 'Drying',
+              children: PACES.map(({ pace, name }) => ({ key: String(pace), label: name })),
+            },
           ],
           selectedKeys: [tilt, String(clock)],
           onClick: ({ key }) => {

@@ -21,7 +21,17 @@ function strength(id: string): number {
 export function stickRow(id: string, tubes: readonly string[]): Mixture[] {
   const black = tubes.find((t) => t.startsWith('PBk')) ?? 'PBk9';
   const white = tubes.find((t) => t.startsWith('PW')) ?? 'PW6';
-  if (id.startsWith('PW')) return [[black, 0.6], [black, 0.25], [black, 0.1], [black, 0.04], [black, 0.016], [black, 0.006]].map(([b, n]) => ({ [id]: 10, [b]: n as number })).concat([{ [id]: 1 }]) as Mixture[]; // prettier-ignore
+  if (id.startsWith('PW'))
+    return [
+      [black, 0.6],
+      [black, 0.25],
+      [black, 0.1],
+      [black, 0.04],
+      [black, 0.016],
+      [black, 0.006],
+    ]
+      .map(([b, n]) => ({ [id]: 10, [b]: n as number }))
+      .concat([{ [id]: 1 }]) as Mixture[];
   if (id.startsWith('PBk')) return [{ [id]: 1 }, ...[0.5, 2, 6, 16, 40, 100].map((n) => ({ [id]: 1, [white]: n }))];
   const lift = Math.min(4, Math.max(0.25, strength(id) / 100));
   const deep = Math.min(1.5, Math.max(0.2, strength(id) / 100));

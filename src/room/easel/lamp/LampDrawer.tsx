@@ -3,6 +3,7 @@ import { Button, Slider } from 'antd';
 import { useRef } from 'react';
 import { STUDIO_LIGHT, type Light } from '@/core/picture/picture';
 import { RAKING, useEasel } from '@/room/easel/easelStore';
+import { useHand } from '@/room/parts/useHand';
 import easel from '../easel.module.css';
 import styles from './lamp.module.css';
 
@@ -23,7 +24,7 @@ export function LampDrawer() {
   const x = SIZE / 2 + Math.sin(angle) * far;
   const y = SIZE / 2 - Math.cos(angle) * far;
 
-  const follow = (event: React.PointerEvent) => {
+  const follow = (event: PointerEvent) => {
     if (!(event.buttons & 1)) return;
     const box = plan.current!.getBoundingClientRect();
     const dx = event.clientX - box.left - SIZE / 2;
@@ -35,6 +36,14 @@ export function LampDrawer() {
       elevation: Math.round(90 - distance * 82),
     });
   };
+  useHand(plan, true, {
+    down: (event) => {
+      follow(event);
+      return true;
+    },
+    move: follow,
+    up: () => {},
+  });
   const set = (changes: Partial<Light>) => setLight({ ...light, ...changes });
 
   return (
@@ -47,11 +56,6 @@ export function LampDrawer() {
         className={styles.lamp}
         role="img"
         aria-label={`Light from ${light.azimuth} degrees, ${light.elevation} degrees high`}
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId);
-          follow(event);
-        }}
-        onPointerMove={follow}
       >
         <circle cx={SIZE / 2} cy={SIZE / 2} r={SIZE / 2 - 12} className={styles.lampReach} />
         <rect x={SIZE / 2 - 26} y={SIZE / 2 - 19} width={52} height={38} className={styles.lampCanvas} />

@@ -18,7 +18,17 @@ export function histogramPath(counts: readonly number[]): string {
 }
 
 /** How often each value is there, in the picture without a layer; over it, as a line, the same of a photo. */
-export function Histogram({ below, photo, channel, marks = [] }: { below?: string; photo?: ImageBitmap; channel: keyof typeof PLACE; marks?: readonly number[] }) {
+export function Histogram({
+  below,
+  photo,
+  channel,
+  marks = [],
+}: {
+  below?: string;
+  photo?: ImageBitmap;
+  channel: keyof typeof PLACE;
+  marks?: readonly number[];
+}) {
   const engine = useEasel((s) => s.engine);
   const strokes = useEasel((s) => s.bench?.strokes);
   const [counts, setCounts] = useState<Counts>();
@@ -34,13 +44,21 @@ export function Histogram({ below, photo, channel, marks = [] }: { below?: strin
   }, [engine, below, strokes]);
   const ofPhoto = useMemo(() => photo && countsOf(photo), [photo]);
   return (
-    <svg className={styles.histogram} viewBox={`0 0 ${WIDE} ${HIGH}`} preserveAspectRatio="none" role="img" aria-label="Histogram">
+    <svg
+      className={styles.histogram}
+      viewBox={`0 0 ${WIDE} ${HIGH}`}
+      preserveAspectRatio="none"
+      role="img"
+      aria-label="Histogram"
+    >
       {counts && <path d={histogramPath(counts[PLACE[channel]])} data-channel={channel} />}
       {ofPhoto && <path d={histogramPath(ofPhoto[PLACE[channel]])} data-of="photo" />}
-      {marks.map((at, i) => <line key={i} x1={at * (WIDE - 1)} x2={at * (WIDE - 1)} y1={0} y2={HIGH} />)}
+      {marks.map((at, i) => (
+        <line key={i} x1={at * (WIDE - 1)} x2={at * (WIDE - 1)} y1={0} y2={HIGH} />
+      ))}
     </svg>
   );
-} // prettier-ignore
+}
 
 /** Pixels of a photo that are counted, about. */
 const COUNTED = 250_000;

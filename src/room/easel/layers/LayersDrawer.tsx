@@ -63,13 +63,18 @@ export function LayersDrawer() {
     const group = target.group ?? null;
     apply({ do: 'layer.move', layer: mine.id, to, ...((mine.group ?? null) !== group && { group }) });
   };
-  const adjust = (kind: AdjustmentKind) => apply({ do: 'layer.add', kind: 'adjust', adjust: adjustmentSchema.parse({ kind }) });
+  const adjust = (kind: AdjustmentKind) =>
+    apply({ do: 'layer.add', kind: 'adjust', adjust: adjustmentSchema.parse({ kind }) });
   const add = [
     { key: 'paint', label: 'Paint', onClick: () => apply({ do: 'layer.add', kind: 'paint' }) },
     { key: 'drawing', label: 'Sketch', onClick: () => apply({ do: 'layer.add', kind: 'drawing' }) },
     { key: 'picture', label: 'Picture or texture …', onClick: () => setBringing(true) },
     { type: 'divider' as const },
-    { key: 'shade', label: 'Shade (multiply)', onClick: () => apply({ do: 'layer.add', kind: 'tone', blend: 'multiply' }) },
+    {
+      key: 'shade',
+      label: 'Shade (multiply)',
+      onClick: () => apply({ do: 'layer.add', kind: 'tone', blend: 'multiply' }),
+    },
     { key: 'glow', label: 'Glow (screen)', onClick: () => apply({ do: 'layer.add', kind: 'tone', blend: 'screen' }) },
     { key: 'soft', label: 'Soft light', onClick: () => apply({ do: 'layer.add', kind: 'tone', blend: 'soft-light' }) },
     { type: 'divider' as const },
@@ -82,10 +87,22 @@ export function LayersDrawer() {
     { key: 'group', label: 'Group', onClick: () => apply({ do: 'layer.add', kind: 'group' }) },
   ];
   const whole = [
-    { key: 'copy', label: 'Copy of all, as a picture', onClick: () => apply({ do: 'layer.copy-all', name: 'Copy of all' }) },
-    { key: 'grey', label: 'Copy of all in greys', onClick: () => apply({ do: 'layer.copy-all', name: 'Values', grey: true }) },
+    {
+      key: 'copy',
+      label: 'Copy of all, as a picture',
+      onClick: () => apply({ do: 'layer.copy-all', name: 'Copy of all' }),
+    },
+    {
+      key: 'grey',
+      label: 'Copy of all in greys',
+      onClick: () => apply({ do: 'layer.copy-all', name: 'Values', grey: true }),
+    },
     { key: 'soften', label: 'Soften through a mask', onClick: () => apply({ do: 'layer.soften', radiusMm: 1.5 }) },
-    { key: 'values', label: 'Lay colour over values', onClick: () => apply({ do: 'layer.values', name: 'Colour over values' }) },
+    {
+      key: 'values',
+      label: 'Lay colour over values',
+      onClick: () => apply({ do: 'layer.values', name: 'Colour over values' }),
+    },
   ];
   const share = bench.memory / bench.memoryMost;
   return (
@@ -130,7 +147,7 @@ export function LayersDrawer() {
       </p>
     </>
   );
-} // prettier-ignore
+}
 
 /** Shows for a moment where the layer has something when another one is chosen. */
 function useFlash(active: string | undefined): void {

@@ -35,7 +35,10 @@ export function PictureIn({ onDone }: { onDone: () => void }) {
   const [trouble, setTrouble] = useState('');
   const [busy, setBusy] = useState(false);
   useEffect(() => {
-    readPainting(painting).then((record) => setPhotos(record?.photos ?? []), () => {});
+    readPainting(painting).then(
+      (record) => setPhotos(record?.photos ?? []),
+      () => {},
+    );
   }, [painting]);
   const bring = async (blob: Blob, name: string) => {
     setTrouble('');
@@ -70,8 +73,22 @@ export function PictureIn({ onDone }: { onDone: () => void }) {
       <p className={styles.caption}>{SAYS[use]}</p>
       {use === 'texture' && (
         <div className={styles.row}>
-          <Select size="small" aria-label="Blend mode" value={blend} options={MODES.map((value) => ({ value, label: BLEND_WORDS[value].name }))} onChange={setBlend} />
-          <InputNumber size="small" aria-label="Width of one piece, mm" min={2} max={2000} value={tileMm} suffix="mm" onChange={(v) => v && setTileMm(v)} />
+          <Select
+            size="small"
+            aria-label="Blend mode"
+            value={blend}
+            options={MODES.map((value) => ({ value, label: BLEND_WORDS[value].name }))}
+            onChange={setBlend}
+          />
+          <InputNumber
+            size="small"
+            aria-label="Width of one piece, mm"
+            min={2}
+            max={2000}
+            value={tileMm}
+            suffix="mm"
+            onChange={(v) => v && setTileMm(v)}
+          />
         </div>
       )}
       {photos.map(({ id, name }) => (
@@ -83,9 +100,15 @@ export function PictureIn({ onDone }: { onDone: () => void }) {
         <FileButton accept="image/*" label="A picture to bring in" onFile={(file) => void bring(file, file.name)}>
           From a file
         </FileButton>
-        <Button size="small" onClick={onDone}>Not now</Button>
+        <Button size="small" onClick={onDone}>
+          Not now
+        </Button>
       </div>
-      {trouble && <p role="alert" className="trouble">{trouble}</p>}
+      {trouble && (
+        <p role="alert" className="trouble">
+          {trouble}
+        </p>
+      )}
     </section>
   );
-} // prettier-ignore
+}

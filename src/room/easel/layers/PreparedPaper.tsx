@@ -30,7 +30,15 @@ export function PreparedPaper() {
     const mixtures = [mixtureOf(parts), ...aside].filter((m) => Object.keys(m).length > 0).slice(0, 3);
     if (mixtures.length === 0) return;
     mixtures.forEach((m) => usePalette.getState().bring(m));
-    apply({ do: 'layer.prepare', ...(laid ? { layer: laid.id } : {}), style, mixtures: mixtures.map((m) => ({ ...m })), seed: next, strength, texture }); // prettier-ignore
+    apply({
+      do: 'layer.prepare',
+      ...(laid ? { layer: laid.id } : {}),
+      style,
+      mixtures: mixtures.map((m) => ({ ...m })),
+      seed: next,
+      strength,
+      texture,
+    });
   };
   return (
     <Popover

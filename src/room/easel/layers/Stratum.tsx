@@ -22,7 +22,17 @@ const Brush = () => (
 );
 
 /** One layer in the cross-section. */
-export function Stratum({ layer, painted, onMask, depth }: { layer: LayerState; painted: boolean; onMask: boolean; depth: number }) {
+export function Stratum({
+  layer,
+  painted,
+  onMask,
+  depth,
+}: {
+  layer: LayerState;
+  painted: boolean;
+  onMask: boolean;
+  depth: number;
+}) {
   const apply = useEasel((s) => s.apply);
   const [name, setName] = useState<string>();
   const { setNodeRef, attributes, listeners, transform, isDragging } = useSortable({ id: layer.id });
@@ -78,7 +88,11 @@ export function Stratum({ layer, painted, onMask, depth }: { layer: LayerState; 
         )}
         <span className="quiet">{stateWords(layer)}</span>
       </button>
-      {layer.clip && <span className={styles.mark} title="Seen only on the layer below">↧</span>}
+      {layer.clip && (
+        <span className={styles.mark} title="Seen only on the layer below">
+          ↧
+        </span>
+      )}
       {layer.mask && (
         <Tooltip title={painted && onMask ? 'The mask is painted on: back to the layer' : 'Paint on the mask'}>
           <button
@@ -105,4 +119,4 @@ export function Stratum({ layer, painted, onMask, depth }: { layer: LayerState; 
       </Tooltip>
     </li>
   );
-} // prettier-ignore
+}

@@ -50,7 +50,15 @@ function own(layer: LayerState): string {
     case 'adjust':
       return layer.adjust ? ADJUST_WORDS[layer.adjust.kind].toLowerCase() : 'adjustment';
     default: {
-      const how = layer.tacky ? 'setting' : layer.wet ? (layer.dry ? 'wet over dry' : 'wet') : layer.dry ? 'dry' : 'empty'; // prettier-ignore
+      const how = layer.tacky
+        ? 'setting'
+        : layer.wet
+          ? layer.dry
+            ? 'wet over dry'
+            : 'wet'
+          : layer.dry
+            ? 'dry'
+            : 'empty';
       return layer.thicknessUm >= 1 ? `${how}, ${Math.round(layer.thicknessUm)} µm` : how;
     }
   }

@@ -6,12 +6,15 @@ export const MOST_PX = 3400;
 /** Pixels of a bitmap, no larger than needed. The bitmap is closed. */
 export function pixelsOf(bitmap: ImageBitmap, most = MOST_PX): ImageData {
   const scale = Math.min(1, most / Math.max(bitmap.width, bitmap.height));
-  const [width, height] = [Math.max(1, Math.round(bitmap.width * scale)), Math.max(1, Math.round(bitmap.height * scale))];
+  const [width, height] = [
+    Math.max(1, Math.round(bitmap.width * scale)),
+    Math.max(1, Math.round(bitmap.height * scale)),
+  ];
   const context = new OffscreenCanvas(width, height).getContext('2d')!;
   context.drawImage(bitmap, 0, 0, width, height);
   bitmap.close();
   return context.getImageData(0, 0, width, height);
-} // prettier-ignore
+}
 
 /** Bytes packed for a journal: zlib, base64. */
 export function packed(bytes: Uint8Array | Uint8ClampedArray): string {

@@ -3,6 +3,7 @@ import { Button, Checkbox, InputNumber, Segmented, Select } from 'antd';
 import { useState } from 'react';
 import { percent } from '@/core/tools/dials';
 import { Dial } from '@/room/easel/hand/Dial';
+import { CutCanvas } from './CutCanvas';
 import { settlePiece } from './PieceLayer';
 import { mixtureOf, useEasel } from '@/room/easel/easelStore';
 import { movedLayers, usePieces, type PieceWay, type SelectMode } from './pieceStore';
@@ -46,7 +47,9 @@ export function PieceDrawer() {
   const choose = (next: Tab) => {
     setTab(next);
     usePieces.getState().drop();
-    usePieces.setState({ way: next === 'fill' ? 'fill' : next === 'repeat' ? 'stamp' : next === 'move' ? 'free' : undefined });
+    usePieces.setState({
+      way: next === 'fill' ? 'fill' : next === 'repeat' ? 'stamp' : next === 'move' ? 'free' : undefined,
+    });
   };
   return (
     <div className={styles.card} style={{ border: 0, padding: 0, margin: 0 }}>
@@ -56,10 +59,10 @@ export function PieceDrawer() {
       {tab === 'move' && <MovingTools />}
       {tab === 'fill' && <Filling />}
       {tab === 'repeat' && <Repeating />}
-      {tab === 'canvas' && <Canvas />}
+      {tab === 'canvas' && <CutCanvas />}
     </div>
   );
-} // prettier-ignore
+}
 
 function Ways({ ways }: { ways: typeof SHAPES }) {
   const { way, set } = usePieces();
@@ -67,7 +70,13 @@ function Ways({ ways }: { ways: typeof SHAPES }) {
     <>
       <div className={styles.row}>
         {ways.map((w) => (
-          <Button key={w.label} size="small" type={way === w.way ? 'primary' : 'default'} aria-pressed={way === w.way} onClick={() => set({ way: way === w.way ? undefined : w.way })}>
+          <Button
+            key={w.label}
+            size="small"
+            type={way === w.way ? 'primary' : 'default'}
+            aria-pressed={way === w.way}
+            onClick={() => set({ way: way === w.way ? undefined : w.way })}
+          >
             {w.label}
           </Button>
         ))}
@@ -75,7 +84,7 @@ function Ways({ ways }: { ways: typeof SHAPES }) {
       <p className={styles.caption}>{ways.find((w) => w.way === way)?.says ?? 'Choose how.'}</p>
     </>
   );
-} // prettier-ignore
+}
 
 function Selecting() {
   const { way, mode, edgeMm, tolerance, touching, byMm, set } = usePieces();
@@ -83,35 +92,87 @@ function Selecting() {
   const any = useEasel((s) => (s.bench?.selection ?? 0) > 0);
   const active = useEasel((s) => s.bench?.activeLayer);
   const act = (how: 'all' | 'none' | 'invert' | 'painted' | 'soften' | 'grow', by = byMm) =>
-    apply({ do: 'select', how, mode: how === 'painted' ? mode : 'new', edgeMm: 0, tolerance, touching, byMm: by, ...(how === 'painted' && { layer: active }) });
+    apply({
+      do: 'select',
+      how,
+      mode: how === 'painted' ? mode : 'new',
+      edgeMm: 0,
+      tolerance,
+      touching,
+      byMm: by,
+      ...(how === 'painted' && { layer: active }),
+    });
   return (
     <>
       <Ways ways={SHAPES} />
-      <Segmented size="small" aria-label="With what is selected" options={MODES} value={mode} onChange={(v) => set({ mode: v })} />
+      <Segmented
+        size="small"
+        aria-label="With what is selected"
+        options={MODES}
+        value={mode}
+        onChange={(v) => set({ mode: v })}
+      />
       {way === 'colour' ? (
         <>
-          <Dial label="Alike" value={tolerance / 40} say={(v) => `ΔE ${Math.round(v * 40)}`} onSet={(v) => set({ tolerance: Math.round(v * 40) })} hint="How far a colour may be from the spot" />
-          <Checkbox checked={touching} onChange={(e) => set({ touching: e.target.checked })}>Only what hangs together</Checkbox>
+          <Dial
+            label="Alike"
+            value={tolerance / 40}
+            say={(v) => `ΔE ${Math.round(v * 40)}`}
+            onSet={(v) => set({ tolerance: Math.round(v * 40) })}
+            hint="How far a colour may be from the spot"
+          />
+          <Checkbox checked={touching} onChange={(e) => set({ touching: e.target.checked })}>
+            Only what hangs together
+          </Checkbox>
         </>
       ) : (
-        <Dial label="Edge" value={Math.sqrt(edgeMm / 20)} say={(v) => (v === 0 ? 'sharp' : `soft, ${mm(20 * v * v)}`)} onSet={(v) => set({ edgeMm: Math.round(200 * v * v) / 10 })} />
+        <Dial
+          label="Edge"
+          value={Math.sqrt(edgeMm / 20)}
+          say={(v) => (v === 0 ? 'sharp' : `soft, ${mm(20 * v * v)}`)}
+          onSet={(v) => set({ edgeMm: Math.round(200 * v * v) / 10 })}
+        />
       )}
       <div className={styles.row}>
-        <Button size="small" onClick={() => act('all')}>All</Button>
-        <Button size="small" onClick={() => act('painted')}>What is painted</Button>
-        <Button size="small" disabled={!any} onClick={() => act('invert')}>Turn round</Button>
-        <Button size="small" disabled={!any} onClick={() => act('none')}>Nothing</Button>
+        <Button size="small" onClick={() => act('all')}>
+          All
+        </Button>
+        <Button size="small" onClick={() => act('painted')}>
+          What is painted
+        </Button>
+        <Button size="small" disabled={!any} onClick={() => act('invert')}>
+          Turn round
+        </Button>
+        <Button size="small" disabled={!any} onClick={() => act('none')}>
+          Nothing
+        </Button>
       </div>
       <div className={styles.row}>
-        <InputNumber size="small" aria-label="How far, mm" min={0.1} max={60} step={0.5} value={byMm} suffix="mm" style={{ width: 92 }} onChange={(v) => v && set({ byMm: v })} />
-        <Button size="small" disabled={!any} onClick={() => act('soften')}>Soften</Button>
-        <Button size="small" disabled={!any} onClick={() => act('grow')}>Grow</Button>
-        <Button size="small" disabled={!any} onClick={() => act('grow', -byMm)}>Shrink</Button>
+        <InputNumber
+          size="small"
+          aria-label="How far, mm"
+          min={0.1}
+          max={60}
+          step={0.5}
+          value={byMm}
+          suffix="mm"
+          style={{ width: 92 }}
+          onChange={(v) => v && set({ byMm: v })}
+        />
+        <Button size="small" disabled={!any} onClick={() => act('soften')}>
+          Soften
+        </Button>
+        <Button size="small" disabled={!any} onClick={() => act('grow')}>
+          Grow
+        </Button>
+        <Button size="small" disabled={!any} onClick={() => act('grow', -byMm)}>
+          Shrink
+        </Button>
       </div>
       {any && <p className={styles.caption}>A part is selected: tools work only there.</p>}
     </>
   );
-} // prettier-ignore
+}
 
 function MovingTools() {
   const { moving, copy, along, set, drop } = usePieces();
@@ -127,7 +188,9 @@ function MovingTools() {
   };
   return (
     <>
-      <p className={styles.caption}>{any ? `What is selected of ${name}` : `All of ${name}`}: paint is carried with its thickness.</p>
+      <p className={styles.caption}>
+        {any ? `What is selected of ${name}` : `All of ${name}`}: paint is carried with its thickness.
+      </p>
       <Select
         mode="multiple"
         size="small"
@@ -139,35 +202,94 @@ function MovingTools() {
         onChange={(next) => set({ along: next })}
       />
       <Ways ways={MOVES} />
-      <Checkbox checked={copy} onChange={(e) => set({ copy: e.target.checked })}>Leave a copy where it was</Checkbox>
+      <Checkbox checked={copy} onChange={(e) => set({ copy: e.target.checked })}>
+        Leave a copy where it was
+      </Checkbox>
       <div className={styles.row}>
-        <Button type="primary" size="small" disabled={!moving} onClick={() => { settlePiece(); set({ way: undefined }); }}>Lay it down</Button>
-        <Button size="small" disabled={!moving} onClick={() => { drop(); set({ way: undefined }); }}>Leave it as it was</Button>
+        <Button
+          type="primary"
+          size="small"
+          disabled={!moving}
+          onClick={() => {
+            settlePiece();
+            set({ way: undefined });
+          }}
+        >
+          Lay it down
+        </Button>
+        <Button
+          size="small"
+          disabled={!moving}
+          onClick={() => {
+            drop();
+            set({ way: undefined });
+          }}
+        >
+          Leave it as it was
+        </Button>
       </div>
       <div className={styles.row}>
-        <Button size="small" onClick={() => at({ turn: 270 })}>Turn left</Button>
-        <Button size="small" onClick={() => at({ turn: 90 })}>Turn right</Button>
-        <Button size="small" onClick={() => at({ turn: 180 })}>Half turn</Button>
-        <Button size="small" onClick={() => at({ mirror: 'across' })}>Mirror</Button>
-        <Button size="small" onClick={() => at({ mirror: 'down' })}>Upside down</Button>
+        <Button size="small" onClick={() => at({ turn: 270 })}>
+          Turn left
+        </Button>
+        <Button size="small" onClick={() => at({ turn: 90 })}>
+          Turn right
+        </Button>
+        <Button size="small" onClick={() => at({ turn: 180 })}>
+          Half turn
+        </Button>
+        <Button size="small" onClick={() => at({ mirror: 'across' })}>
+          Mirror
+        </Button>
+        <Button size="small" onClick={() => at({ mirror: 'down' })}>
+          Upside down
+        </Button>
       </div>
     </>
   );
-} // prettier-ignore
+}
 
 function Filling() {
   const { fillBy, tolerance, gapMm, growMm, set } = usePieces();
   return (
     <>
       <p className={styles.caption}>Click in an area: it is filled with the mixture set out, as wet paint.</p>
-      <Segmented size="small" aria-label="What closes the area" options={[{ value: 'colour', label: 'Its colour' }, { value: 'lines', label: 'Lines of the sketch' }]} value={fillBy} onChange={(v) => set({ fillBy: v as 'colour' | 'lines' })} />
-      {fillBy === 'colour' && <Dial label="Alike" value={tolerance / 40} say={(v) => `ΔE ${Math.round(v * 40)}`} onSet={(v) => set({ tolerance: Math.round(v * 40) })} />}
-      <Dial label="Close gaps" value={gapMm / 10} say={(v) => mm(10 * v)} onSet={(v) => set({ gapMm: Math.round(100 * v) / 10 })} hint="Gaps in the border up to this width are closed" />
-      <Dial label="Under lines" value={growMm / 3} say={(v) => mm(3 * v)} onSet={(v) => set({ growMm: Math.round(30 * v) / 10 })} hint="How far the paint goes under the lines" />
+      <Segmented
+        size="small"
+        aria-label="What closes the area"
+        options={[
+          { value: 'colour', label: 'Its colour' },
+          { value: 'lines', label: 'Lines of the sketch' },
+        ]}
+        value={fillBy}
+        onChange={(v) => set({ fillBy: v as 'colour' | 'lines' })}
+      />
+      {fillBy === 'colour' && (
+        <Dial
+          label="Alike"
+          value={tolerance / 40}
+          say={(v) => `ΔE ${Math.round(v * 40)}`}
+          onSet={(v) => set({ tolerance: Math.round(v * 40) })}
+        />
+      )}
+      <Dial
+        label="Close gaps"
+        value={gapMm / 10}
+        say={(v) => mm(10 * v)}
+        onSet={(v) => set({ gapMm: Math.round(100 * v) / 10 })}
+        hint="Gaps in the border up to this width are closed"
+      />
+      <Dial
+        label="Under lines"
+        value={growMm / 3}
+        say={(v) => mm(3 * v)}
+        onSet={(v) => set({ growMm: Math.round(30 * v) / 10 })}
+        hint="How far the paint goes under the lines"
+      />
       <ToneOver />
     </>
   );
-} // prettier-ignore
+}
 
 /** An even tone of the mixture over the whole layer, or what is selected of it. */
 function ToneOver() {
@@ -182,13 +304,23 @@ function ToneOver() {
   return (
     <>
       <h3>A tone over {any ? 'what is selected' : 'everything'}</h3>
-      <p className={styles.caption}>An even glaze of the mixture; with a watercolour brush a wash, with a stick its dust. It stays wet: lift the lights out with a rag.</p>
-      <Dial label="How strong" value={strength} say={percent} onSet={(v) => setStrength(Math.max(0.05, Math.round(v * 20) / 20))} />
-      <Button size="small" disabled={empty} onClick={() => apply({ do: 'tone', mixture, strength })}>Lay the tone</Button>
+      <p className={styles.caption}>
+        An even glaze of the mixture; with a watercolour brush a wash, with a stick its dust. It stays wet: lift the
+        lights out with a rag.
+      </p>
+      <Dial
+        label="How strong"
+        value={strength}
+        say={percent}
+        onSet={(v) => setStrength(Math.max(0.05, Math.round(v * 20) / 20))}
+      />
+      <Button size="small" disabled={empty} onClick={() => apply({ do: 'tone', mixture, strength })}>
+        Lay the tone
+      </Button>
       {empty && <p className={styles.caption}>Mix a colour first.</p>}
     </>
   );
-} // prettier-ignore
+}
 
 function Repeating() {
   const { size, turnJitter, sizeJitter, set } = usePieces();
@@ -196,52 +328,28 @@ function Repeating() {
   return (
     <>
       <p className={styles.caption}>
-        {any ? 'Click where a copy of what is selected should come.' : 'Select a piece of the layer first; then click where copies of it should come.'}
+        {any
+          ? 'Click where a copy of what is selected should come.'
+          : 'Select a piece of the layer first; then click where copies of it should come.'}
       </p>
-      <Dial label="Size" value={size / 3} say={(v) => percent(v * 3)} onSet={(v) => set({ size: Math.max(0.05, Math.round(v * 300) / 100) })} />
-      <Dial label="Turned by" value={turnJitter / 180} say={(v) => `up to ${Math.round(v * 180)}°`} onSet={(v) => set({ turnJitter: Math.round(v * 180) })} />
-      <Dial label="Larger, smaller" value={sizeJitter / 0.9} say={(v) => `up to ${Math.round(v * 90)} %`} onSet={(v) => set({ sizeJitter: Math.round(v * 90) / 100 })} />
+      <Dial
+        label="Size"
+        value={size / 3}
+        say={(v) => percent(v * 3)}
+        onSet={(v) => set({ size: Math.max(0.05, Math.round(v * 300) / 100) })}
+      />
+      <Dial
+        label="Turned by"
+        value={turnJitter / 180}
+        say={(v) => `up to ${Math.round(v * 180)}°`}
+        onSet={(v) => set({ turnJitter: Math.round(v * 180) })}
+      />
+      <Dial
+        label="Larger, smaller"
+        value={sizeJitter / 0.9}
+        say={(v) => `up to ${Math.round(v * 90)} %`}
+        onSet={(v) => set({ sizeJitter: Math.round(v * 90) / 100 })}
+      />
     </>
   );
-} // prettier-ignore
-
-const SIDES = ['topMm', 'leftMm', 'rightMm', 'bottomMm'] as const;
-const SIDE_WORDS = { topMm: 'Top', leftMm: 'Left', rightMm: 'Right', bottomMm: 'Bottom' };
-
-function Canvas() {
-  const apply = useEasel((s) => s.apply);
-  const spec = useEasel((s) => s.opened?.spec);
-  const [by, setBy] = useState({ topMm: 0, leftMm: 0, rightMm: 0, bottomMm: 0 });
-  if (!spec) return null;
-  const act = (how: { turn?: 90 | 180 | 270; mirror?: 'across' | 'down' }) => apply({ do: 'canvas', topMm: 0, leftMm: 0, rightMm: 0, bottomMm: 0, ...how });
-  const wide = spec.widthMm + by.leftMm + by.rightMm;
-  const high = spec.heightMm + by.topMm + by.bottomMm;
-  return (
-    <>
-      <p className={styles.caption}>More canvas at a side, or less (below 0, with what is painted there).</p>
-      {SIDES.map((side) => (
-        <label key={side} className={styles.row}>
-          <span style={{ width: 54 }}>{SIDE_WORDS[side]}</span>
-          <InputNumber size="small" aria-label={`${SIDE_WORDS[side]}, mm`} value={by[side]} min={-2000} max={2000} suffix="mm" style={{ width: 110 }} onChange={(v) => setBy({ ...by, [side]: v ?? 0 })} />
-        </label>
-      ))}
-      <p className="fact">{Math.round(spec.widthMm)} × {Math.round(spec.heightMm)} mm becomes {Math.round(wide)} × {Math.round(high)} mm</p>
-      <Button
-        size="small"
-        disabled={SIDES.every((s) => by[s] === 0)}
-        onClick={() => {
-          apply({ do: 'canvas', ...by });
-          setBy({ topMm: 0, leftMm: 0, rightMm: 0, bottomMm: 0 });
-        }}
-      >
-        Cut or extend the canvas
-      </Button>
-      <div className={styles.row}>
-        <Button size="small" onClick={() => act({ turn: 270 })}>Turn left</Button>
-        <Button size="small" onClick={() => act({ turn: 90 })}>Turn right</Button>
-        <Button size="small" onClick={() => act({ mirror: 'across' })}>Mirror</Button>
-        <Button size="small" onClick={() => act({ mirror: 'down' })}>Upside down</Button>
-      </div>
-    </>
-  );
-} // prettier-ignore
+}

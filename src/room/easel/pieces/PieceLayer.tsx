@@ -5,7 +5,7 @@ import type { Place } from '@/core/study/register';
 import { mixtureOf, useEasel } from '@/room/easel/easelStore';
 import { cssMatrix, moveCommand, pulled, sidesOf, type Handle } from './movePiece';
 import { MESH_SIDE, meshOver, movedLayers, MOVES, SELECTS, usePieces, type Corner } from './pieceStore';
-import { pathThrough, placeIn, useHand } from '@/room/easel/canvas/useHand';
+import { pathThrough, placeIn, useHand } from '@/room/parts/useHand';
 import easel from '../easel.module.css';
 import styles from './pieces.module.css';
 
@@ -37,7 +37,14 @@ export function PieceLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Pla
   const serial = useEasel((s) => s.bench?.selection ?? 0);
   const [drawn, setDrawn] = useState<readonly Place[]>([]);
   const svg = useRef<SVGSVGElement>(null);
-  const hand = useRef<{ drawn: Place[]; down: boolean; last: Place; handle?: Handle; start: Corner; from: readonly Corner[] }>({ drawn: [], down: false, last: { x: 0, y: 0 }, start: [0, 0], from: [] });
+  const hand = useRef<{
+    drawn: Place[];
+    down: boolean;
+    last: Place;
+    handle?: Handle;
+    start: Corner;
+    from: readonly Corner[];
+  }>({ drawn: [], down: false, last: { x: 0, y: 0 }, start: [0, 0], from: [] });
 
   // the outline follows the selection, whoever changed it
   useEffect(() => {
@@ -47,7 +54,10 @@ export function PieceLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Pla
       return;
     }
     let gone = false;
-    engine.ask({ of: 'outlines' }).then((outlines) => !gone && usePieces.setState({ selection: outlines }), () => {});
+    engine.ask({ of: 'outlines' }).then(
+      (outlines) => !gone && usePieces.setState({ selection: outlines }),
+      () => {},
+    );
     return () => {
       gone = true;
     };
@@ -67,7 +77,12 @@ export function PieceLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Pla
     setDrawn(next);
   };
   const add = (p: Place) => put([...hand.current.drawn, toCanvas((hand.current.last = p))]);
-  const select = (rest: { how: 'rectangle' | 'ellipse' | 'outline' | 'colour'; from?: [number, number]; to?: [number, number]; outline?: [number, number][] }) => {
+  const select = (rest: {
+    how: 'rectangle' | 'ellipse' | 'outline' | 'colour';
+    from?: [number, number];
+    to?: [number, number];
+    outline?: [number, number][];
+  }) => {
     const { mode, edgeMm, tolerance, touching } = usePieces.getState();
     useEasel.getState().apply({ do: 'select', mode, edgeMm, tolerance, touching, byMm: 1, ...rest });
   };
@@ -75,7 +90,8 @@ export function PieceLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Pla
     const { drawn: places } = hand.current;
     put([]);
     if (way === 'rectangle' || way === 'ellipse') {
-      if (places.length === 2 && Math.hypot(places[0].x - places[1].x, places[0].y - places[1].y) > 0.5) select({ how: way, from: pair(places[0]), to: pair(places[1]) });
+      if (places.length === 2 && Math.hypot(places[0].x - places[1].x, places[0].y - places[1].y) > 0.5)
+        select({ how: way, from: pair(places[0]), to: pair(places[1]) });
     } else if (places.length > 2) select({ how: 'outline', outline: places.map(pair) });
   };
   /** The handle under a place on the screen. */
@@ -107,7 +123,10 @@ export function PieceLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Pla
     const top = toScreen(placeOf(sidesOf(corners)[0]));
     const low = toScreen(placeOf(sidesOf(corners)[2]));
     const length = Math.hypot(top.x - low.x, top.y - low.y) || 1;
-    const p = toCanvas({ x: top.x + ((top.x - low.x) / length) * TURN_PX, y: top.y + ((top.y - low.y) / length) * TURN_PX });
+    const p = toCanvas({
+      x: top.x + ((top.x - low.x) / length) * TURN_PX,
+      y: top.y + ((top.y - low.y) / length) * TURN_PX,
+    });
     return [p.x, p.y];
   };
 
@@ -123,9 +142,12 @@ export function PieceLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Pla
         const held = usePieces.getState().moving;
         if (!held) {
           if (engine && bench) {
-            void usePieces.getState().lift(engine, movedLayers(bench, usePieces.getState().along)).then((any) => {
-              if (!any) useEasel.setState({ refused: 'There is nothing on the layer to move.' });
-            });
+            void usePieces
+              .getState()
+              .lift(engine, movedLayers(bench, usePieces.getState().along))
+              .then((any) => {
+                if (!any) useEasel.setState({ refused: 'There is nothing on the layer to move.' });
+              });
           }
           return true;
         }
@@ -139,11 +161,19 @@ export function PieceLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Pla
         const { fillBy, tolerance, gapMm, growMm } = usePieces.getState();
         const set = mixtureOf(parts);
         const mixture = Object.keys(set).length > 0 ? set : (bench?.mixture ?? {});
-        if (Object.keys(mixture).length === 0) useEasel.setState({ refused: 'An area is filled with a mixture: set one out first.' });
+        if (Object.keys(mixture).length === 0)
+          useEasel.setState({ refused: 'An area is filled with a mixture: set one out first.' });
         else apply({ do: 'fill', at: pair(at), mixture, by: fillBy, tolerance, gapMm, growMm });
       } else if (way === 'stamp') {
         const { turnJitter, sizeJitter, size } = usePieces.getState();
-        apply({ do: 'stamp', at: [pair(at)], turnJitter, sizeJitter, size, seed: (bench?.strokes ?? 0) + Math.round(at.x * 97 + at.y * 131) });
+        apply({
+          do: 'stamp',
+          at: [pair(at)],
+          turnJitter,
+          sizeJitter,
+          size,
+          seed: (bench?.strokes ?? 0) + Math.round(at.x * 97 + at.y * 131),
+        });
       } else if (way === 'polygon') {
         const twice = now.drawn.length > 2 && Math.hypot(p.x - now.last.x, p.y - now.last.y) < SAME_PX;
         if (twice) finish();
@@ -163,7 +193,9 @@ export function PieceLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Pla
       if (held && now.handle) {
         const free = event.shiftKey;
         const next = pulled(now.from, now.handle, now.start, [at.x, at.y], free);
-        usePieces.setState({ moving: way === 'mesh' ? { ...held, mesh: next } : { ...held, corners: next, mesh: meshOver(next) } });
+        usePieces.setState({
+          moving: way === 'mesh' ? { ...held, mesh: next } : { ...held, corners: next, mesh: meshOver(next) },
+        });
       } else if (way === 'rectangle' || way === 'ellipse') put([now.drawn[0], at]);
       else if (way === 'lasso' && Math.hypot(p.x - now.last.x, p.y - now.last.y) >= STEP_PX) add(p);
       return true;
@@ -176,22 +208,35 @@ export function PieceLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Pla
       return true;
     },
   });
-  useHotkeys('enter', () => (moving ? settlePiece() : hand.current.drawn.length > 2 && finish()), { enabled: way !== undefined });
-  useHotkeys('escape', () => {
-    put([]);
-    usePieces.getState().drop();
-  }, { enabled: way !== undefined });
+  useHotkeys('enter', () => (moving ? settlePiece() : hand.current.drawn.length > 2 && finish()), {
+    enabled: way !== undefined,
+  });
+  useHotkeys(
+    'escape',
+    () => {
+      put([]);
+      usePieces.getState().drop();
+    },
+    { enabled: way !== undefined },
+  );
   useEffect(() => {
     hand.current.drawn = [];
     // it is lifted as soon as one wants to move it, and anew when another layer is chosen
     usePieces.getState().drop();
     if (!MOVES.includes(way) && along.length > 0) usePieces.setState({ along: [] });
     const { bench } = useEasel.getState();
-    if (MOVES.includes(way) && engine && bench && active) void usePieces.getState().lift(engine, movedLayers(bench, along));
+    if (MOVES.includes(way) && engine && bench && active)
+      void usePieces.getState().lift(engine, movedLayers(bench, along));
   }, [way, engine, active, along]);
 
-  const line = (places: readonly Corner[], closed = true) => pathThrough(places.map((c) => toScreen(placeOf(c)))) + (closed ? 'Z' : '');
-  const shape = way === 'rectangle' && drawn.length === 2 ? rectangle(drawn) : way === 'ellipse' && drawn.length === 2 ? oval(drawn) : undefined;
+  const line = (places: readonly Corner[], closed = true) =>
+    pathThrough(places.map((c) => toScreen(placeOf(c)))) + (closed ? 'Z' : '');
+  const shape =
+    way === 'rectangle' && drawn.length === 2
+      ? rectangle(drawn)
+      : way === 'ellipse' && drawn.length === 2
+        ? oval(drawn)
+        : undefined;
   const drawnPath = shape ? line(shape) : pathThrough(drawn.map(toScreen));
   const outline = selection.map((l) => line(l)).join('');
   const flash = flashed.map((l) => line(l)).join('');
@@ -199,13 +244,23 @@ export function PieceLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Pla
   const side = moving && sidesOf(moving.corners);
   return (
     <>
-      {moving && way !== 'mesh' && <Lifted corners={moving.corners.map((c) => toScreen(placeOf(c)))} image={moving.image} />}
+      {moving && way !== 'mesh' && (
+        <Lifted corners={moving.corners.map((c) => toScreen(placeOf(c)))} image={moving.image} />
+      )}
       {moving && way === 'mesh' && <Bent mesh={moving.mesh.map((c) => toScreen(placeOf(c)))} image={moving.image} />}
       <svg
         ref={svg}
         className={easel.marksOver}
         data-testid="pieces"
-        style={way ? { pointerEvents: 'all', cursor: SELECTS.includes(way) ? 'crosshair' : way === 'fill' || way === 'stamp' ? 'cell' : 'move', touchAction: 'none' } : undefined}
+        style={
+          way
+            ? {
+                pointerEvents: 'all',
+                cursor: SELECTS.includes(way) ? 'crosshair' : way === 'fill' || way === 'stamp' ? 'cell' : 'move',
+                touchAction: 'none',
+              }
+            : undefined
+        }
       >
         {!moving && <path d={outline} className={styles.selectedHalo} data-testid="selection" />}
         {!moving && <path d={outline} className={styles.selected} />}
@@ -214,21 +269,30 @@ export function PieceLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Pla
         <path d={drawnPath} className={easel.markLine} />
         {moving && way !== 'mesh' && <path d={line(moving.corners)} className={easel.markLine} />}
         {moving && way === 'mesh' && <path d={meshLines(moving.mesh, line)} className={easel.markLine} />}
-        {moving && (way === 'mesh' ? moving.mesh : moving.corners).map((c, i) => <Grip key={i} at={toScreen(placeOf(c))} />)}
+        {moving &&
+          (way === 'mesh' ? moving.mesh : moving.corners).map((c, i) => <Grip key={i} at={toScreen(placeOf(c))} />)}
         {moving && way === 'free' && side!.map((c, i) => <Grip key={i} at={toScreen(placeOf(c))} small />)}
         {moving && way === 'free' && (
           <>
-            <path d={pathThrough([toScreen(placeOf(side![0])), toScreen(placeOf(gripOf(moving.corners)))])} className={easel.markLine} />
+            <path
+              d={pathThrough([toScreen(placeOf(side![0])), toScreen(placeOf(gripOf(moving.corners)))])}
+              className={easel.markLine}
+            />
             <Grip at={toScreen(placeOf(gripOf(moving.corners)))} />
           </>
         )}
       </svg>
     </>
   );
-} // prettier-ignore
+}
 
 const placeOf = ([x, y]: Corner): Place => ({ x, y });
-const rectangle = ([a, b]: readonly Place[]): Corner[] => [[a.x, a.y], [b.x, a.y], [b.x, b.y], [a.x, b.y]]; // prettier-ignore
+const rectangle = ([a, b]: readonly Place[]): Corner[] => [
+  [a.x, a.y],
+  [b.x, a.y],
+  [b.x, b.y],
+  [a.x, b.y],
+];
 const oval = ([a, b]: readonly Place[]): Corner[] =>
   Array.from({ length: 64 }, (_, i) => {
     const t = (i / 32) * Math.PI;
@@ -272,7 +336,10 @@ function Bent({ mesh, image }: { mesh: readonly Place[]; image: ImageBitmap }) {
     element.height = box.height;
     const context = element.getContext('2d')!;
     const n = MESH_SIDE - 1;
-    const corner = (c: number, r: number) => ({ s: { x: (c / n) * image.width, y: (r / n) * image.height }, d: mesh[r * MESH_SIDE + c] });
+    const corner = (c: number, r: number) => ({
+      s: { x: (c / n) * image.width, y: (r / n) * image.height },
+      d: mesh[r * MESH_SIDE + c],
+    });
     for (let r = 0; r < n; r++) {
       for (let c = 0; c < n; c++) {
         const [p, q, o, t] = [corner(c, r), corner(c + 1, r), corner(c + 1, r + 1), corner(c, r + 1)];
@@ -282,10 +349,14 @@ function Bent({ mesh, image }: { mesh: readonly Place[]; image: ImageBitmap }) {
     }
   }, [mesh, image]);
   return <canvas ref={canvas} className={styles.lifted} />;
-} // prettier-ignore
+}
 
 /** Draws a triangle of a picture where its corners have come to. */
-function triangle(context: CanvasRenderingContext2D, image: ImageBitmap, [a, b, c]: readonly { s: Place; d: Place }[]): void {
+function triangle(
+  context: CanvasRenderingContext2D,
+  image: ImageBitmap,
+  [a, b, c]: readonly { s: Place; d: Place }[],
+): void {
   const det = (b.s.x - a.s.x) * (c.s.y - a.s.y) - (c.s.x - a.s.x) * (b.s.y - a.s.y);
   if (Math.abs(det) < 1e-6) return;
   const part = (k: 'x' | 'y') => {
@@ -305,4 +376,4 @@ function triangle(context: CanvasRenderingContext2D, image: ImageBitmap, [a, b, 
   context.transform(mx, my, nx, ny, ox, oy);
   context.drawImage(image, 0, 0);
   context.restore();
-} // prettier-ignore
+}

@@ -3,7 +3,12 @@ import { histogramPath } from '@/room/easel/layers/Histogram';
 import { cssMatrix, moveCommand, pulled, sidesOf } from './movePiece';
 import { meshOver, type Corner, type Moving } from './pieceStore';
 
-const BOX: Corner[] = [[10, 10], [30, 10], [30, 20], [10, 20]]; // prettier-ignore
+const BOX: Corner[] = [
+  [10, 10],
+  [30, 10],
+  [30, 20],
+  [10, 20],
+];
 const round = (list: readonly Corner[]) => list.map((p) => p.map((v) => Math.round(v * 1000) / 1000));
 const moving = (corners: Corner[], mesh = meshOver(corners)): Moving => ({
   piece: { box: { left: 10, top: 10, right: 30, bottom: 20 }, width: 1, height: 1, rgba: new Uint8ClampedArray(4) },
@@ -14,14 +19,44 @@ const moving = (corners: Corner[], mesh = meshOver(corners)): Moving => ({
 
 describe('handles', () => {
   it('move, scale about the corner across, stretch, skew and turn', () => {
-    expect(pulled(BOX, { what: 'move' }, [0, 0], [5, -2], false)).toEqual([[15, 8], [35, 8], [35, 18], [15, 18]]); // prettier-ignore
+    expect(pulled(BOX, { what: 'move' }, [0, 0], [5, -2], false)).toEqual([
+      [15, 8],
+      [35, 8],
+      [35, 18],
+      [15, 18],
+    ]);
     // in proportion, then free
-    expect(round(pulled(BOX, { what: 'corner', at: 2 }, [30, 20], [50, 22], false))).toEqual([[10, 10], [50, 10], [50, 30], [10, 30]]); // prettier-ignore
-    expect(round(pulled(BOX, { what: 'corner', at: 2 }, [30, 20], [50, 22], true))).toEqual([[10, 10], [50, 10], [50, 22], [10, 22]]); // prettier-ignore
-    expect(round(pulled(BOX, { what: 'side', at: 1 }, [30, 15], [40, 19], false))).toEqual([[10, 10], [40, 10], [40, 20], [10, 20]]); // prettier-ignore
-    expect(round(pulled(BOX, { what: 'side', at: 0 }, [20, 10], [25, 10], true))).toEqual([[15, 10], [35, 10], [30, 20], [10, 20]]); // prettier-ignore
+    expect(round(pulled(BOX, { what: 'corner', at: 2 }, [30, 20], [50, 22], false))).toEqual([
+      [10, 10],
+      [50, 10],
+      [50, 30],
+      [10, 30],
+    ]);
+    expect(round(pulled(BOX, { what: 'corner', at: 2 }, [30, 20], [50, 22], true))).toEqual([
+      [10, 10],
+      [50, 10],
+      [50, 22],
+      [10, 22],
+    ]);
+    expect(round(pulled(BOX, { what: 'side', at: 1 }, [30, 15], [40, 19], false))).toEqual([
+      [10, 10],
+      [40, 10],
+      [40, 20],
+      [10, 20],
+    ]);
+    expect(round(pulled(BOX, { what: 'side', at: 0 }, [20, 10], [25, 10], true))).toEqual([
+      [15, 10],
+      [35, 10],
+      [30, 20],
+      [10, 20],
+    ]);
     const turned = pulled(BOX, { what: 'turn' }, [20, 0], [35, 15], false);
-    expect(round(turned)).toEqual([[25, 5], [25, 25], [15, 25], [15, 5]]); // prettier-ignore
+    expect(round(turned)).toEqual([
+      [25, 5],
+      [25, 25],
+      [15, 25],
+      [15, 5],
+    ]);
     expect(round(sidesOf(turned))[0]).toEqual([25, 15]);
     // by steps of 15 degrees
     const stepped = pulled(BOX, { what: 'turn' }, [20, 0], [21, 0], true);
@@ -34,7 +69,12 @@ describe('the command of a move', () => {
     expect(moveCommand(moving(BOX), 'free', ['L2'], false)).toBeUndefined();
     expect(moveCommand(moving(BOX), 'mesh', ['L2'], false)).toBeUndefined();
     const there = BOX.map(([x, y]) => [x + 3, y + 1] as Corner);
-    expect(moveCommand(moving(there), 'free', ['L2'], true)).toEqual({ do: 'transform', layers: ['L2'], copy: true, matrix: [1, 0, 0, 1, 3, 1] }); // prettier-ignore
+    expect(moveCommand(moving(there), 'free', ['L2'], true)).toEqual({
+      do: 'transform',
+      layers: ['L2'],
+      copy: true,
+      matrix: [1, 0, 0, 1, 3, 1],
+    });
     const turned = pulled(BOX, { what: 'turn' }, [20, 0], [35, 15], false);
     const { matrix } = moveCommand(moving(turned), 'free', ['L2'], false)!;
     const [a, b, c, d, e, f] = matrix!;
@@ -49,13 +89,23 @@ describe('the command of a move', () => {
   });
 
   it('the preview lies where the corners are', () => {
-    const places = [[3, 4], [90, 10], [80, 70], [5, 60]].map(([x, y]) => ({ x, y })); // prettier-ignore
-    const m = cssMatrix(40, 20, places).slice(9, -1).split(',').map(Number); // prettier-ignore
-    [[0, 0], [40, 0], [40, 20], [0, 20]].forEach(([x, y], i) => {
+    const places = [
+      [3, 4],
+      [90, 10],
+      [80, 70],
+      [5, 60],
+    ].map(([x, y]) => ({ x, y }));
+    const m = cssMatrix(40, 20, places).slice(9, -1).split(',').map(Number);
+    [
+      [0, 0],
+      [40, 0],
+      [40, 20],
+      [0, 20],
+    ].forEach(([x, y], i) => {
       const w = m[3] * x + m[7] * y + m[15];
       expect((m[0] * x + m[4] * y + m[12]) / w).toBeCloseTo(places[i].x, 4);
       expect((m[1] * x + m[5] * y + m[13]) / w).toBeCloseTo(places[i].y, 4);
-    }); // prettier-ignore
+    });
   });
 });
 

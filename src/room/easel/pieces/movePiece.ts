@@ -64,21 +64,28 @@ export function pulled(from: readonly Corner[], handle: Handle, start: Corner, n
         const way = handle.at % 2 === 0 ? u : v;
         const length = Math.hypot(way[0], way[1]) || 1;
         const by = (dx * way[0] + dy * way[1]) / length;
-        return from.map(([x, y], i) => (moves.includes(i) ? [x + (by * way[0]) / length, y + (by * way[1]) / length] : [x, y]));
+        return from.map(([x, y], i) =>
+          moves.includes(i) ? [x + (by * way[0]) / length, y + (by * way[1]) / length] : [x, y],
+        );
       }
       const [a0, b0] = along(opposite, sidesOf(from)[handle.at], u, v);
       const [a1, b1] = along(opposite, now, u, v);
-      return handle.at % 2 === 0 ? stretched(from, opposite, u, v, 1, b1 / b0) : stretched(from, opposite, u, v, a1 / a0, 1);
+      return handle.at % 2 === 0
+        ? stretched(from, opposite, u, v, 1, b1 / b0)
+        : stretched(from, opposite, u, v, a1 / a0, 1);
     }
     case 'point':
       return from.map(([x, y], i) => (i === handle.at ? [x + dx, y + dy] : [x, y]));
   }
-} // prettier-ignore
+}
 
 /** Directions of the upper and the left side. */
 function axes(corners: readonly Corner[]): [Corner, Corner] {
   const [a, b, , d] = corners;
-  return [[b[0] - a[0], b[1] - a[1]], [d[0] - a[0], d[1] - a[1]]]; // prettier-ignore
+  return [
+    [b[0] - a[0], b[1] - a[1]],
+    [d[0] - a[0], d[1] - a[1]],
+  ];
 }
 
 /** A place as shares of two directions from another. */
@@ -106,11 +113,23 @@ export function cssMatrix(width: number, height: number, p: readonly { x: number
   const g = (sx * dy2 - dx2 * sy) / det;
   const h = (dx1 * sy - sx * dy1) / det;
   const m = [
-    (p1.x - p0.x + g * p1.x) / width, (p1.y - p0.y + g * p1.y) / width, 0, g / width,
-    (p3.x - p0.x + h * p3.x) / height, (p3.y - p0.y + h * p3.y) / height, 0, h / height,
-    0, 0, 1, 0,
-    p0.x, p0.y, 0, 1,
-  ]; // prettier-ignore
+    (p1.x - p0.x + g * p1.x) / width,
+    (p1.y - p0.y + g * p1.y) / width,
+    0,
+    g / width,
+    (p3.x - p0.x + h * p3.x) / height,
+    (p3.y - p0.y + h * p3.y) / height,
+    0,
+    h / height,
+    0,
+    0,
+    1,
+    0,
+    p0.x,
+    p0.y,
+    0,
+    1,
+  ];
   return `matrix3d(${m.map((v) => Number(v.toPrecision(9))).join()})`;
 }
 
@@ -124,7 +143,12 @@ export function moveCommand(
   layers: readonly string[],
   copy: boolean,
 ): Extract<Command, { do: 'transform' }> | undefined {
-  const from: Corner[] = [[box.left, box.top], [box.right, box.top], [box.right, box.bottom], [box.left, box.bottom]]; // prettier-ignore
+  const from: Corner[] = [
+    [box.left, box.top],
+    [box.right, box.top],
+    [box.right, box.bottom],
+    [box.left, box.bottom],
+  ];
   const common: { do: 'transform'; layers: string[]; copy?: boolean } = {
     do: 'transform',
     layers: [...layers],

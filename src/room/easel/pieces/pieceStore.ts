@@ -7,7 +7,7 @@ import type { PieceShown } from '@/engine/questions';
 export type Corner = [x: number, y: number];
 /** What the hand does over the canvas: selects, moves a piece, fills, repeats; nothing while one paints. */
 export type PieceWay =
-  | 'rectangle' | 'ellipse' | 'lasso' | 'polygon' | 'colour' | 'free' | 'corners' | 'mesh' | 'fill' | 'stamp' | undefined; // prettier-ignore
+  'rectangle' | 'ellipse' | 'lasso' | 'polygon' | 'colour' | 'free' | 'corners' | 'mesh' | 'fill' | 'stamp' | undefined;
 export const SELECTS: readonly PieceWay[] = ['rectangle', 'ellipse', 'lasso', 'polygon', 'colour'];
 export const MOVES: readonly PieceWay[] = ['free', 'corners', 'mesh'];
 export type SelectMode = 'new' | 'add' | 'subtract' | 'within';
@@ -59,11 +59,18 @@ interface PieceState {
 /** Longest side of a lifted piece as it is shown, pixels. */
 const SHOWN_PX = 1400;
 
-const cornersOf = ({ box: { left, top, right, bottom } }: PieceShown): Corner[] => [[left, top], [right, top], [right, bottom], [left, bottom]]; // prettier-ignore
+const cornersOf = ({ box: { left, top, right, bottom } }: PieceShown): Corner[] => [
+  [left, top],
+  [right, top],
+  [right, bottom],
+  [left, bottom],
+];
 
 /** The layers that are moved: the one in hand, and those that go along as far as they are still there. */
-export const movedLayers = ({ activeLayer, layers }: Pick<BenchState, 'activeLayer' | 'layers'>, along: readonly string[]): string[] =>
-  [activeLayer, ...layers.map(({ id }) => id).filter((id) => id !== activeLayer && along.includes(id))]; // prettier-ignore
+export const movedLayers = (
+  { activeLayer, layers }: Pick<BenchState, 'activeLayer' | 'layers'>,
+  along: readonly string[],
+): string[] => [activeLayer, ...layers.map(({ id }) => id).filter((id) => id !== activeLayer && along.includes(id))];
 
 /** A mesh that lies straight over four corners. */
 export const meshOver = ([a, b, c, d]: readonly Corner[]): Corner[] =>

@@ -4,7 +4,7 @@ import { curveThrough, ellipseOf, type Guide } from '@/core/study/guides';
 import type { Place } from '@/core/study/register';
 import { useEasel } from '@/room/easel/easelStore';
 import { useSight } from './sightStore';
-import { pathThrough, placeIn, useHand } from '@/room/easel/canvas/useHand';
+import { pathThrough, placeIn, useHand } from '@/room/parts/useHand';
 import easel from '../easel.module.css';
 import styles from './sighting.module.css';
 
@@ -19,22 +19,32 @@ function linesOf({ kind, points }: Guide): Place[][] {
     const [a, b] = points;
     const d = Math.hypot(b.x - a.x, b.y - a.y) || 1;
     const [ux, uy] = [((b.x - a.x) / d) * FAR_MM, ((b.y - a.y) / d) * FAR_MM];
-    return [[{ x: a.x - ux, y: a.y - uy }, { x: b.x + ux, y: b.y + uy }]]; // prettier-ignore
+    return [
+      [
+        { x: a.x - ux, y: a.y - uy },
+        { x: b.x + ux, y: b.y + uy },
+      ],
+    ];
   }
   if (kind === 'curve') return [curveThrough(points)];
   if (kind === 'ellipse') {
     const e = ellipseOf(points);
     const [c, s] = [Math.cos(e.turn), Math.sin(e.turn)];
-    return [Array.from({ length: 97 }, (_, i) => {
-      const [u, v] = [e.a * Math.cos((i * Math.PI) / 48), e.b * Math.sin((i * Math.PI) / 48)];
-      return { x: e.x + c * u - s * v, y: e.y + s * u + c * v };
-    })]; // prettier-ignore
+    return [
+      Array.from({ length: 97 }, (_, i) => {
+        const [u, v] = [e.a * Math.cos((i * Math.PI) / 48), e.b * Math.sin((i * Math.PI) / 48)];
+        return { x: e.x + c * u - s * v, y: e.y + s * u + c * v };
+      }),
+    ];
   }
   const rays = points.flatMap((p) =>
     Array.from({ length: RAYS }, (_, i) => {
       const angle = (i * Math.PI) / RAYS;
       const [x, y] = [Math.cos(angle) * FAR_MM, Math.sin(angle) * FAR_MM];
-      return [{ x: p.x - x, y: p.y - y }, { x: p.x + x, y: p.y + y }]; // prettier-ignore
+      return [
+        { x: p.x - x, y: p.y - y },
+        { x: p.x + x, y: p.y + y },
+      ];
     }),
   );
   return points.length === 2 ? [[...points], ...rays] : rays;

@@ -72,7 +72,13 @@ export function GuidesDrawer() {
                   value={round(p[axis])}
                   suffix="mm"
                   aria-label={`${used.kind === 'perspective' ? 'Vanishing point' : 'Place'} ${i + 1}, ${axis}`}
-                  onChange={(v) => v !== null && setGuide(guide, used.points.map((q, k) => (k === i ? { ...q, [axis]: v } : q)))} // prettier-ignore
+                  onChange={(v) =>
+                    v !== null &&
+                    setGuide(
+                      guide,
+                      used.points.map((q, k) => (k === i ? { ...q, [axis]: v } : q)),
+                    )
+                  }
                 />
               ))}
             </div>
@@ -83,7 +89,15 @@ export function GuidesDrawer() {
                 size="small"
                 icon={<PlusOutlined />}
                 disabled={used.kind === 'perspective' && used.points.length >= 3}
-                onClick={() => { const last = used.points[used.points.length - 1]; setGuide(guide, [...used.points, used.kind === 'perspective' ? { x: spec.widthMm / 2, y: -spec.heightMm } : { x: last.x + spec.widthMm / 10, y: last.y }]); }} // prettier-ignore
+                onClick={() => {
+                  const last = used.points[used.points.length - 1];
+                  setGuide(guide, [
+                    ...used.points,
+                    used.kind === 'perspective'
+                      ? { x: spec.widthMm / 2, y: -spec.heightMm }
+                      : { x: last.x + spec.widthMm / 10, y: last.y },
+                  ]);
+                }}
               >
                 {used.kind === 'perspective' ? 'Vanishing point' : 'Place'}
               </Button>

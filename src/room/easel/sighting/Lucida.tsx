@@ -14,7 +14,11 @@ export function Lucida({ canvas, toScreen }: { canvas: CanvasSize; toScreen: (p:
   const picture = register && pictures.get(register.photo);
   const shown = held && register !== undefined && picture !== undefined;
   const frame = register
-    ? [{ x: 0, y: 0 }, { x: canvas.widthMm, y: 0 }, { x: canvas.widthMm, y: canvas.heightMm }].map((p) => canvasToPhoto(register, canvas, p)) // prettier-ignore
+    ? [
+        { x: 0, y: 0 },
+        { x: canvas.widthMm, y: 0 },
+        { x: canvas.widthMm, y: canvas.heightMm },
+      ].map((p) => canvasToPhoto(register, canvas, p))
     : [];
   const widthPx = frame.length ? Math.hypot(frame[1].x - frame[0].x, frame[1].y - frame[0].y) : 1;
   const heightPx = frame.length ? Math.hypot(frame[2].x - frame[1].x, frame[2].y - frame[1].y) : 1;
@@ -37,7 +41,7 @@ export function Lucida({ canvas, toScreen }: { canvas: CanvasSize; toScreen: (p:
   const o = toScreen({ x: 0, y: 0 });
   const x = toScreen({ x: canvas.widthMm, y: 0 });
   const y = toScreen({ x: 0, y: canvas.heightMm });
-  const matrix = `matrix(${(x.x - o.x) / wide},${(x.y - o.y) / wide},${(y.x - o.x) / high},${(y.y - o.y) / high},${o.x},${o.y})`; // prettier-ignore
+  const matrix = `matrix(${(x.x - o.x) / wide},${(x.y - o.y) / wide},${(y.x - o.x) / high},${(y.y - o.y) / high},${o.x},${o.y})`;
   return (
     <canvas
       ref={element}

@@ -2,7 +2,7 @@
 import { useEffect, useRef } from 'react';
 import { frameCorners, wholeFrame, type CanvasSize, type Place, type Register } from '@/core/study/register';
 import { useSight } from './sightStore';
-import { placeIn, useHand } from '@/room/easel/canvas/useHand';
+import { placeIn, useHand } from '@/room/parts/useHand';
 import styles from './sighting.module.css';
 
 /** Smallest frame, pixels of the photo. */
@@ -65,7 +65,8 @@ export function RegisterFrame({
   });
 
   const corners = mine ? frameCorners(mine, canvas).map(toScreen) : [];
-  const top = corners.length > 0 ? { x: (corners[0].x + corners[1].x) / 2, y: (corners[0].y + corners[1].y) / 2 } : undefined; // prettier-ignore
+  const top =
+    corners.length > 0 ? { x: (corners[0].x + corners[1].x) / 2, y: (corners[0].y + corners[1].y) / 2 } : undefined;
   return (
     <svg ref={svg} className={styles.frameOver} data-testid="register">
       {corners.length > 0 && (

@@ -7,14 +7,18 @@ import easel from '../easel.module.css';
 import styles from './sighting.module.css';
 
 const KINDS: { kind: SightKind; name: string; hint: string }[] = [
-  { kind: 'length', name: 'Caliper', hint: 'Pull from end to end: the same length is seen at scale on canvas and photo' },
+  {
+    kind: 'length',
+    name: 'Caliper',
+    hint: 'Pull from end to end: the same length is seen at scale on canvas and photo',
+  },
   { kind: 'angle', name: 'Angle', hint: 'Pull along an edge' },
   { kind: 'box', name: 'Box', hint: 'Pull from corner to corner: height against width' },
   { kind: 'plumb', name: 'Plumb line', hint: 'Hangs through the place you click' },
   { kind: 'level', name: 'Level', hint: 'Lies through the place you click' },
   { kind: 'contour', name: 'Contour', hint: 'Trace a shape, or the gap between two: it appears on both' },
   { kind: 'drift', name: 'Drift', hint: 'Click the place on the photo, then where you drew it on the canvas' },
-]; // prettier-ignore
+];
 
 /** Measuring as at the easel: on canvas and photo at once, once the photo's frame is set. */
 export function SightDrawer() {

@@ -3,7 +3,7 @@ import { useRef } from 'react';
 import type { CanvasSize, Place } from '@/core/study/register';
 import { gridLines, sightWords, type Sight } from '@/core/study/sighting';
 import { isPulled, unitOf, useSight } from './sightStore';
-import { pathThrough, placeIn, useHand } from '@/room/easel/canvas/useHand';
+import { pathThrough, placeIn, useHand } from '@/room/parts/useHand';
 import easel from '../easel.module.css';
 import styles from './sighting.module.css';
 
@@ -79,14 +79,21 @@ export function SightLayer({
     const [a, b] = points;
     const d =
       sight.kind === 'plumb'
-        ? path([{ x: a.x, y: -h }, { x: a.x, y: 2 * h }]) // prettier-ignore
+        ? path([
+            { x: a.x, y: -h },
+            { x: a.x, y: 2 * h },
+          ])
         : sight.kind === 'level'
-          ? path([{ x: -w, y: a.y }, { x: 2 * w, y: a.y }]) // prettier-ignore
+          ? path([
+              { x: -w, y: a.y },
+              { x: 2 * w, y: a.y },
+            ])
           : sight.kind === 'box' && b
             ? `${path([a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }])}Z`
             : path(points);
     const end = toScreen(points[points.length - 1]);
-    const words = key === 'taking' || sight.kind !== 'contour' ? sightWords(sight, sight.id === unit ? undefined : unitMm) : ''; // prettier-ignore
+    const words =
+      key === 'taking' || sight.kind !== 'contour' ? sightWords(sight, sight.id === unit ? undefined : unitMm) : '';
     const says = sight.id === unit ? `1 unit, ${words}` : words;
     return (
       <g key={key}>
@@ -97,7 +104,6 @@ export function SightLayer({
             const s = toScreen(p);
             return <circle key={i} cx={s.x} cy={s.y} r={4} className={easel.markLine} />;
           })}{' '}
-        {/* prettier-ignore */}
         {says && !['plumb', 'level'].includes(sight.kind) && (
           <text
             x={end.x > width - 130 ? end.x - 8 : end.x + 8}

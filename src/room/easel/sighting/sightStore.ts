@@ -7,7 +7,13 @@ import { SIGHT_KINDS, type Sight, type SightKind } from '@/core/study/sighting';
 import { amendPainting, type PaintingRecord } from '@/engine/keeping/shelf';
 
 const place = z.object({ x: z.number(), y: z.number() });
-const register = z.object({ photo: z.string(), x: z.number(), y: z.number(), widthPx: z.number().positive(), turn: z.number() }); // prettier-ignore
+const register = z.object({
+  photo: z.string(),
+  x: z.number(),
+  y: z.number(),
+  widthPx: z.number().positive(),
+  turn: z.number(),
+});
 const keptSchema = z.object({
   register: register.optional(),
   sights: z.array(z.object({ id: z.number(), kind: z.enum(SIGHT_KINDS), points: z.array(place).min(1) })),
@@ -20,7 +26,16 @@ const keptSchema = z.object({
 });
 type Kept = z.infer<typeof keptSchema>;
 
-const AT_FIRST: Kept = { register: undefined, sights: [], unit: undefined, grid: { columns: 0, diagonals: false }, guides: [], guide: undefined, steady: 0, lucida: 0.35 }; // prettier-ignore
+const AT_FIRST: Kept = {
+  register: undefined,
+  sights: [],
+  unit: undefined,
+  grid: { columns: 0, diagonals: false },
+  guides: [],
+  guide: undefined,
+  steady: 0,
+  lucida: 0.35,
+};
 
 /** How many places a sight needs before it is done; a contour is done when the hand lifts. */
 const PLACES: Record<SightKind, number> = {
@@ -102,7 +117,15 @@ export const useSight = create<SightState>((set, get) => {
     pictures: new Map(),
     open(record) {
       const kept = keptSchema.safeParse(record.drawing);
-      set({ ...AT_FIRST, ...(kept.success ? kept.data : {}), painting: record.id, kind: undefined, taking: [], registering: false, held: false }); // prettier-ignore
+      set({
+        ...AT_FIRST,
+        ...(kept.success ? kept.data : {}),
+        painting: record.id,
+        kind: undefined,
+        taking: [],
+        registering: false,
+        held: false,
+      });
     },
     choose(kind) {
       set({ kind: get().kind === kind ? undefined : kind, taking: [], registering: false });
@@ -141,7 +164,10 @@ export const useSight = create<SightState>((set, get) => {
     removeGuide(index) {
       const { guides, guide } = get();
       const rest = guides.filter((_, i) => i !== index);
-      put({ guides: rest, guide: guide === undefined || guide === index ? undefined : guide > index ? guide - 1 : guide }); // prettier-ignore
+      put({
+        guides: rest,
+        guide: guide === undefined || guide === index ? undefined : guide > index ? guide - 1 : guide,
+      });
     },
     change(changes) {
       put(changes);

@@ -30,7 +30,6 @@ export function ShapeDrawer() {
           onClick={() => set({ way: way === 'free' ? undefined : 'free' })}
         >
           {' '}
-          {/* prettier-ignore */}
           Free outline
         </Button>
         <Button
@@ -39,7 +38,6 @@ export function ShapeDrawer() {
           onClick={() => set({ way: way === 'straight' ? undefined : 'straight' })}
         >
           {' '}
-          {/* prettier-ignore */}
           Straight edges
         </Button>
       </div>
@@ -68,7 +66,6 @@ export function ShapeDrawer() {
           hint="Unevenness along the shape"
         />
       )}{' '}
-      {/* prettier-ignore */}
     </>
   );
 }

@@ -4,7 +4,7 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import type { Place } from '@/core/study/register';
 import { mixtureOf, useEasel } from '@/room/easel/easelStore';
 import { useShape } from './shapeStore';
-import { pathThrough, placeIn, useHand } from '@/room/easel/canvas/useHand';
+import { pathThrough, placeIn, useHand } from '@/room/parts/useHand';
 import styles from '../easel.module.css';
 
 /** How far a free outline goes before it gets another corner, CSS pixels; and a double click may be apart. */
