@@ -27,8 +27,15 @@ const server = spawn(process.execPath, ['scripts/serve.mjs', String(port)], { st
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM || '/usr/bin/chromium',
   chromiumSandbox: false,
-  args: ['--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
-}); // prettier-ignore
+  args: [
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+});
 
 /** Waits for the server, then prepares a painting of 2400 x 1800 and fits it into the view. */
 async function prepare(page: Page): Promise<void> {
@@ -85,7 +92,16 @@ async function strokes(
   const zoom = Number(await page.getByTestId('canvas').getAttribute('data-zoom'));
   const session = await page.context().newCDPSession(page);
   const send = (type: 'mousePressed' | 'mouseMoved' | 'mouseReleased', x: number, y: number, force: number) =>
-    session.send('Input.dispatchMouseEvent', { type, x, y, button: 'left', buttons: type === 'mouseReleased' ? 0 : 1, clickCount: 1, pointerType: 'pen', force }); // prettier-ignore
+    session.send('Input.dispatchMouseEvent', {
+      type,
+      x,
+      y,
+      button: 'left',
+      buttons: type === 'mouseReleased' ? 0 : 1,
+      clickCount: 1,
+      pointerType: 'pen',
+      force,
+    });
   let sent = 0;
   for (let k = 0; k < 6; k++) {
     await page.keyboard.press('r');
@@ -155,7 +171,9 @@ async function oil(page: Page): Promise<Record<string, unknown>> {
 async function wetRegion(page: Page): Promise<Record<string, unknown>> {
   const { bytes, wetTiles } = wetSheetFile();
   await page.goto(`http://127.0.0.1:${port}/`);
-  await page.getByLabel('Open a painting file').setInputFiles({ name: 'wet.stigmos', mimeType: 'application/zip', buffer: Buffer.from(bytes) }); // prettier-ignore
+  await page
+    .getByLabel('Open a painting file')
+    .setInputFiles({ name: 'wet.stigmos', mimeType: 'application/zip', buffer: Buffer.from(bytes) });
   await page.waitForURL(/easel/);
   await page.getByLabel('In hand').getByRole('slider').first().waitFor();
   await page.getByRole('button', { name: 'Roll', exact: true }).click();
@@ -176,7 +194,10 @@ async function wetRegion(page: Page): Promise<Record<string, unknown>> {
       for (let i = 0; i < 5; i++) await page.mouse.wheel(0, -160);
       await page.waitForTimeout(1500);
     }
-    const side = Math.min(0.9 * WET_PX * Number(await page.getByTestId('canvas').getAttribute('data-zoom')), 0.8 * box.height); // prettier-ignore
+    const side = Math.min(
+      0.9 * WET_PX * Number(await page.getByTestId('canvas').getAttribute('data-zoom')),
+      0.8 * box.height,
+    );
     const area = {
       left: (box.width - side) / 2,
       top: (box.height - side) / 2 + side / 12,
@@ -199,7 +220,10 @@ async function wetRegion(page: Page): Promise<Record<string, unknown>> {
 /** What has been done to the painting on the easel, from its file. */
 async function journal(page: Page) {
   await page.getByRole('button', { name: 'Send out' }).click();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: /Painting file/ }).click()]); // prettier-ignore
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('menuitem', { name: /Painting file/ }).click(),
+  ]);
   return (await readStigmosFile(readFileSync(await download.path()))).journal.entries;
 }
 
@@ -208,10 +232,16 @@ async function board(page: Page): Promise<Record<string, unknown>> {
   await prepare(page);
   const photo = (width: number, height: number) => {
     const data = Buffer.alloc(width * height * 4);
-    for (let i = 0; i < width * height; i++) data.writeUInt32LE((0xff000000 | (((i % width) >> 4) * 521 + (Math.floor(i / width) >> 4) * 131)) >>> 0, i * 4); // prettier-ignore
+    for (let i = 0; i < width * height; i++)
+      data.writeUInt32LE((0xff000000 | (((i % width) >> 4) * 521 + (Math.floor(i / width) >> 4) * 131)) >>> 0, i * 4);
     return jpeg.encode({ width, height, data }, 60).data;
   };
-  const files = ([[4000, 3000], [7300, 5480]] as const).map(([w, h]) => photo(w, h)); // prettier-ignore
+  const files = (
+    [
+      [4000, 3000],
+      [7300, 5480],
+    ] as const
+  ).map(([w, h]) => photo(w, h));
   const picker = page.getByLabel('Photo files for the board');
   const started = performance.now();
   for (let k = 0; k < 20; k++) {
@@ -232,7 +262,15 @@ async function board(page: Page): Promise<Record<string, unknown>> {
     const { left, top, width, height } = wallElement.getBoundingClientRect();
     let last = performance.now();
     for (let i = 0; i < 150; i++) {
-      wallElement.dispatchEvent(new WheelEvent('wheel', { deltaY: i % 50 < 25 ? -40 : 40, clientX: left + width * (0.3 + (0.4 * (i % 30)) / 30), clientY: top + height / 2, bubbles: true, cancelable: true })); // prettier-ignore
+      wallElement.dispatchEvent(
+        new WheelEvent('wheel', {
+          deltaY: i % 50 < 25 ? -40 : 40,
+          clientX: left + width * (0.3 + (0.4 * (i % 30)) / 30),
+          clientY: top + height / 2,
+          bubbles: true,
+          cancelable: true,
+        }),
+      );
       await new Promise((done) => requestAnimationFrame(done));
       const now = performance.now();
       times.push(now - last);
@@ -241,7 +279,14 @@ async function board(page: Page): Promise<Record<string, unknown>> {
     return times.slice(10);
   });
   const p95 = percentile(frames, 0.95);
-  return { photos: 20, hungSeconds: round(hungSeconds), memory, frameMs: { p50: round(percentile(frames, 0.5)), p95: round(p95), max: round(Math.max(...frames)) }, framesPerSecond: round(1000 / percentile(frames, 0.5)), p95ToCopy16MiB: round(p95 / copyTime()) }; // prettier-ignore
+  return {
+    photos: 20,
+    hungSeconds: round(hungSeconds),
+    memory,
+    frameMs: { p50: round(percentile(frames, 0.5)), p95: round(p95), max: round(Math.max(...frames)) },
+    framesPerSecond: round(1000 / percentile(frames, 0.5)),
+    p95ToCopy16MiB: round(p95 / copyTime()),
+  };
 }
 
 /** The same strokes on a sheet of 2550 x 3300 with one paint layer, and with twelve layers of which the figure's is painted. */
@@ -254,7 +299,9 @@ async function layers(page: Page): Promise<Record<string, unknown>> {
     const k = Number(many);
     const sheet = layeredSheet(many);
     await page.goto(`http://127.0.0.1:${port}/`);
-    await page.getByLabel('Open a painting file').setInputFiles({ name: 'sheet.stigmos', mimeType: 'application/zip', buffer: Buffer.from(sheet.bytes) }); // prettier-ignore
+    await page
+      .getByLabel('Open a painting file')
+      .setInputFiles({ name: 'sheet.stigmos', mimeType: 'application/zip', buffer: Buffer.from(sheet.bytes) });
     await page.waitForURL(/easel/, { timeout: 120_000 });
     await page.getByLabel('In hand').getByRole('slider').first().waitFor({ timeout: 120_000 });
     await page.waitForTimeout(12_000);

@@ -19,7 +19,15 @@ const PPI = 150;
 const MM = 25.4 / PPI;
 
 function studio(widthPx: number, heightPx: number): Studio {
-  return new Studio(paintingSchema.parse({ widthMm: widthPx * MM, heightMm: heightPx * MM, ppi: PPI, seed: 3, tone: { mixture: { PW6: 2, PY43: 1 } } })); // prettier-ignore
+  return new Studio(
+    paintingSchema.parse({
+      widthMm: widthPx * MM,
+      heightMm: heightPx * MM,
+      ppi: PPI,
+      seed: 3,
+      tone: { mixture: { PW6: 2, PY43: 1 } },
+    }),
+  );
 }
 const paint = (s: Studio, ...commands: CommandInput[]) => commands.forEach((c) => s.apply(commandSchema.parse(c)));
 const across = (y: number, lengthMm: number): CommandInput => ({
@@ -31,9 +39,21 @@ const TUBES = { PB29: 1, PW6: 3, PBr7BU: 1, PY43: 1, PR188: 0.2 };
 const figures: Record<string, Figure> = {};
 
 // strokes into wet paint of five pigments
-for (const [tool, px] of [['flat', 20], ['flat', 60], ['flat', 150], ['round', 60], ['filbert', 60]] as const) {
+for (const [tool, px] of [
+  ['flat', 20],
+  ['flat', 60],
+  ['flat', 150],
+  ['round', 60],
+  ['filbert', 60],
+] as const) {
   const s = studio(1200, 700);
-  paint(s, { do: 'tool', tool: 'flat', sizeMm: 25 }, { do: 'load', mixture: TUBES, amount: 2 }, across(50, 150), across(62, 150));
+  paint(
+    s,
+    { do: 'tool', tool: 'flat', sizeMm: 25 },
+    { do: 'load', mixture: TUBES, amount: 2 },
+    across(50, 150),
+    across(62, 150),
+  );
   paint(s, { do: 'tool', tool, sizeMm: px * MM }, { do: 'load', mixture: TUBES });
   const lengthMm = 100;
   figures[`stroke ${tool} ${px} px, wet into wet`] = figure(
@@ -41,7 +61,7 @@ for (const [tool, px] of [['flat', 20], ['flat', 60], ['flat', 150], ['round', 6
     lengthMm / MM,
     'px of stroke',
   );
-} // prettier-ignore
+}
 
 // the picture of a painted square of 512 x 512
 {
@@ -78,14 +98,24 @@ const memory: Record<string, number> = {};
   memory['after one stroke of 150 mm, MiB'] = mib();
   paint(s, { do: 'tool', tool: 'flat', sizeMm: 40 });
   for (let y = 10; y < 300; y += 26) {
-    paint(s, { do: 'load', mixture: TUBES, amount: 2 }, { do: 'stroke', samples: [[0, -10, y, 0.7], [900, 420, y, 0.7]] });
+    paint(
+      s,
+      { do: 'load', mixture: TUBES, amount: 2 },
+      {
+        do: 'stroke',
+        samples: [
+          [0, -10, y, 0.7],
+          [900, 420, y, 0.7],
+        ],
+      },
+    );
   }
   memory['covered wet with 5 pigments, MiB'] = mib();
   paint(s, { do: 'dry' });
   const picture = new Picture(s.painting);
   picture.update({ left: 0, top: 0, right: 2400, bottom: 1800 });
   memory['covered, dried, with its picture, MiB'] = mib();
-} // prettier-ignore
+}
 
 // the demo from its first entry
 const journal = readJournal(JSON.parse(readFileSync('demo/low-tide.json', 'utf8')));

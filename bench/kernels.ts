@@ -93,7 +93,22 @@ const n = 8;
   const cellMap = arena.allocate(120 * 40 * 4) >> 2;
   for (let i = 0; i < 120 * 40; i++)
     arena.i32[cellMap + i] = Math.floor(random() * brush) * 4 + Math.floor(random() * 3);
-  const at = { channels: n, film, relief: plane(cells, () => 40 * random()), body: plane(cells), laid: plane(cells), fresh: plane(cells), tip: plane(brush * n, () => 60 * random()), profile: plane(2 * 120 * 40 + 4, (i) => (i % 2 ? random() : 20 * random())), cells: cellMap, ride: plane(brush * 2), height: plane(brush, () => -20), appetite: plane(brush, () => 0.8), mapWidth: 120, cure: plane(cells) }; // prettier-ignore
+  const at = {
+    channels: n,
+    film,
+    relief: plane(cells, () => 40 * random()),
+    body: plane(cells),
+    laid: plane(cells),
+    fresh: plane(cells),
+    tip: plane(brush * n, () => 60 * random()),
+    profile: plane(2 * 120 * 40 + 4, (i) => (i % 2 ? random() : 20 * random())),
+    cells: cellMap,
+    ride: plane(brush * 2),
+    height: plane(brush, () => -20),
+    appetite: plane(brush, () => 0.8),
+    mapWidth: 120,
+    cure: plane(cells),
+  };
   for (const [name, v] of Object.entries(at)) arena.i32[b + CONTACT[name as keyof typeof at]] = v;
   [-1, side, 1].forEach((v, i) => (arena.i32[b + CONTACT.aside + i] = v));
   figures['contact, 5 pigments, cells'] = compare(100 * 36, (k) => {
@@ -107,9 +122,54 @@ const n = 8;
   });
   const blade = plane(BLADE.words);
   const columns = 24;
-  const f = { cos: 1, sin: 0, x: 128, y: 100, half: 52, edge: 46, column: 104 / columns, back: 1.5, ahead: 18, stand: 60, nickScale: 9, chatter: 2, slope: 30, beyondSlope: 120, lean: 0, leanBase: 0, fill: 0.5, fillZone: 2.4, ceiling: 1, ownBody: 0.8, passes: 5, least: 3, carryOff: 0.3, standoff: 0.5, stir: 0.1, buoyancy: 0.5 }; // prettier-ignore
+  const f = {
+    cos: 1,
+    sin: 0,
+    x: 128,
+    y: 100,
+    half: 52,
+    edge: 46,
+    column: 104 / columns,
+    back: 1.5,
+    ahead: 18,
+    stand: 60,
+    nickScale: 9,
+    chatter: 2,
+    slope: 30,
+    beyondSlope: 120,
+    lean: 0,
+    leanBase: 0,
+    fill: 0.5,
+    fillZone: 2.4,
+    ceiling: 1,
+    ownBody: 0.8,
+    passes: 5,
+    least: 3,
+    carryOff: 0.3,
+    standoff: 0.5,
+    stir: 0.1,
+    buoyancy: 0.5,
+  };
   for (const [name, v] of Object.entries(f)) arena.f32[blade + BLADE[name as keyof typeof f]] = v;
-  const words = { channels: n, film, relief: at.relief, body, laid: at.laid, fresh, cure: at.cure, bead: plane(columns * n, () => 3000), ride: plane(columns, () => 20), nick: plane(columns * 4 + 8, () => random()), felt: plane(columns * 3), columns, width: side, x0: 70, y0: 90, x1: 186, y1: 126 }; // prettier-ignore
+  const words = {
+    channels: n,
+    film,
+    relief: at.relief,
+    body,
+    laid: at.laid,
+    fresh,
+    cure: at.cure,
+    bead: plane(columns * n, () => 3000),
+    ride: plane(columns, () => 20),
+    nick: plane(columns * 4 + 8, () => random()),
+    felt: plane(columns * 3),
+    columns,
+    width: side,
+    x0: 70,
+    y0: 90,
+    x1: 186,
+    y1: 126,
+  };
   for (const [name, v] of Object.entries(words)) arena.i32[blade + BLADE[name as keyof typeof words]] = v;
   figures['blade, 5 pigments, cells'] = compare(116 * 36, (k) => k.bladeStamp(blade));
 }

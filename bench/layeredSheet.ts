@@ -26,7 +26,12 @@ export function layeredSheet(many: boolean): { bytes: Uint8Array; layers: number
     }
   };
   const band = (from: number, to: number, mixture: Record<string, number>, thicknessUm: number) => {
-    const outline: [number, number][] = [[0, from], [1, from], [1, to], [0, to]].map(([u, v]) => [u * width, v * height]); // prettier-ignore
+    const outline: [number, number][] = [
+      [0, from],
+      [1, from],
+      [1, to],
+      [0, to],
+    ].map(([u, v]) => [u * width, v * height]);
     act({ do: 'silhouette', outline, mixture, thicknessUm }, { do: 'dry' });
   };
   act({ do: 'tool', tool: 'flat', sizeMm: 5.2 });
@@ -44,11 +49,35 @@ export function layeredSheet(many: boolean): { bytes: Uint8Array; layers: number
     band(0.4, 0.5, { PW6: 1 }, 20);
     const noise = Uint8Array.from({ length: 128 * 128 * 4 }, (_, i) => (i % 4 === 3 ? 255 : 118 + ((i * 7919) % 23)));
     const rgba = Buffer.from(zlibSync(noise)).toString('base64');
-    act({ do: 'layer.add', kind: 'tone', blend: 'multiply', name: 'Shade' }, { do: 'tool', tool: 'spray', sizeMm: 180, strength: 0.3 }); // prettier-ignore
-    act({ do: 'stroke', samples: [[0, 0.2 * width, 0.2 * height, 0.8], [900, 0.8 * width, 0.8 * height, 0.8]] }); // prettier-ignore
+    act(
+      { do: 'layer.add', kind: 'tone', blend: 'multiply', name: 'Shade' },
+      { do: 'tool', tool: 'spray', sizeMm: 180, strength: 0.3 },
+    );
+    act({
+      do: 'stroke',
+      samples: [
+        [0, 0.2 * width, 0.2 * height, 0.8],
+        [900, 0.8 * width, 0.8 * height, 0.8],
+      ],
+    });
     act({ do: 'layer.add', kind: 'tone', blend: 'screen', name: 'Glow' });
-    act({ do: 'stroke', samples: [[0, 0.8 * width, 0.3 * height, 0.8], [900, 0.2 * width, 0.6 * height, 0.8]] }); // prettier-ignore
-    act({ do: 'layer.picture', name: 'Stone', widthPx: 128, heightPx: 128, rgba, fit: 'tile', blend: 'soft-light', opacity: 0.4 }); // prettier-ignore
+    act({
+      do: 'stroke',
+      samples: [
+        [0, 0.8 * width, 0.3 * height, 0.8],
+        [900, 0.2 * width, 0.6 * height, 0.8],
+      ],
+    });
+    act({
+      do: 'layer.picture',
+      name: 'Stone',
+      widthPx: 128,
+      heightPx: 128,
+      rgba,
+      fit: 'tile',
+      blend: 'soft-light',
+      opacity: 0.4,
+    });
     act({ do: 'layer.add', kind: 'adjust', adjust: { kind: 'levels', all: { gamma: 1.1 } } });
     act({ do: 'layer.add', kind: 'adjust', adjust: { kind: 'warmth', warmth: 0.2 } });
     act({ do: 'layer.choose', layer: figure }, { do: 'tool', tool: 'flat', sizeMm: 5.2 });

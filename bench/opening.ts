@@ -74,7 +74,13 @@ try {
   const page = context.pages()[0];
   await page.addInitScript(LISTEN);
   for (let i = 0; i < 100; i++) {
-    if (await page.goto(`http://127.0.0.1:${PORT}/prepare`).then(() => true, () => false)) break; // prettier-ignore
+    if (
+      await page.goto(`http://127.0.0.1:${PORT}/prepare`).then(
+        () => true,
+        () => false,
+      )
+    )
+      break;
     await page.waitForTimeout(200);
   }
   await page.getByRole('button', { name: 'Set it on the easel' }).click();

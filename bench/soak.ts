@@ -63,7 +63,12 @@ async function atTheHost(count: number): Promise<object> {
   const said = () => ({ session: 1, no: ++no });
   const command = (c: Command) => say({ say: 'command', command: c, said: said() });
   say({ say: 'open', painting: id, session: 1 });
-  say({ say: 'view', serial: 1, view: { width: 600, height: 450, centreX: 60, centreY: 45, zoom: 1, turn: 0, mirror: false }, aid: 'none' }); // prettier-ignore
+  say({
+    say: 'view',
+    serial: 1,
+    view: { width: 600, height: 450, centreX: 60, centreY: 45, zoom: 1, turn: 0, mirror: false },
+    aid: 'none',
+  });
   await settled();
   const memory: [number, number][] = [];
   const stored: [number, number][] = [];
@@ -80,7 +85,15 @@ async function atTheHost(count: number): Promise<object> {
       }
       say({ say: 'stroke-begin' });
       const y = 2 + (k % 20) * 1.8;
-      const samples = Array.from({ length: 24 }, (_, i) => [i * 16, 3 + i * 2, y + Math.sin(i + k), 0.4 + 0.3 * Math.sin(i / 3), 0, 0, 0]); // prettier-ignore
+      const samples = Array.from({ length: 24 }, (_, i) => [
+        i * 16,
+        3 + i * 2,
+        y + Math.sin(i + k),
+        0.4 + 0.3 * Math.sin(i / 3),
+        0,
+        0,
+        0,
+      ]);
       say({ say: 'stroke-samples', samples, newest: 0 });
       say({ say: 'stroke-end', said: said() });
       if (k % 10 === 9) command({ do: 'undo' });
@@ -93,7 +106,9 @@ async function atTheHost(count: number): Promise<object> {
     const { heapUsed, external } = process.memoryUsage();
     memory.push([done + LAYER, heapUsed + external - inStore]);
     stored.push([done + LAYER, inStore]);
-    process.stderr.write(`${done + LAYER} strokes, ${round(cpu.at(-1)!)} ms each, ${round(memory.at(-1)![1] / 1e6)} MB and ${round(inStore / 1e6)} MB stored\n`); // prettier-ignore
+    process.stderr.write(
+      `${done + LAYER} strokes, ${round(cpu.at(-1)!)} ms each, ${round(memory.at(-1)![1] / 1e6)} MB and ${round(inStore / 1e6)} MB stored\n`,
+    );
     command({ do: 'layer.add', kind: 'paint' });
     command({ do: 'layer.remove', layer });
     layer = `L${done / LAYER + 3}`;
@@ -104,7 +119,10 @@ async function atTheHost(count: number): Promise<object> {
     strokes: count,
     refused: [...new Set(refused)],
     bytesPerStroke: { memory: round(slope(memory.filter(full))), stored: round(slope(stored.filter(full))) },
-    megabytes: { memory: memory.map(([, bytes]) => round(bytes / 1e6)), stored: stored.map(([, bytes]) => round(bytes / 1e6)) }, // prettier-ignore
+    megabytes: {
+      memory: memory.map(([, bytes]) => round(bytes / 1e6)),
+      stored: stored.map(([, bytes]) => round(bytes / 1e6)),
+    },
     cpuMsPerStroke: { each: cpu.map(round), ratio: round(last(cpu) / cpu[Math.min(cpu.length - 1, FULL / LAYER - 1)]) },
   };
 }
@@ -136,11 +154,21 @@ function sizeOf(value: unknown): number {
 async function inTheBrowser(count: number): Promise<object> {
   const port = 4390;
   const server = spawn(process.execPath, ['scripts/serve.mjs', String(port)], { stdio: 'ignore' });
-  const browser = await chromium.launch({ executablePath: process.env.CHROMIUM || '/usr/bin/chromium', chromiumSandbox: false, args: ['--disable-gpu', '--js-flags=--expose-gc'] }); // prettier-ignore
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM || '/usr/bin/chromium',
+    chromiumSandbox: false,
+    args: ['--disable-gpu', '--js-flags=--expose-gc'],
+  });
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     for (let i = 0; i < 100; i++) {
-      if (await page.goto(`http://127.0.0.1:${port}/prepare`).then(() => true, () => false)) break; // prettier-ignore
+      if (
+        await page.goto(`http://127.0.0.1:${port}/prepare`).then(
+          () => true,
+          () => false,
+        )
+      )
+        break;
       await page.waitForTimeout(200);
     }
     await page.getByRole('button', { name: 'Set it on the easel' }).click();
@@ -158,7 +186,9 @@ async function inTheBrowser(count: number): Promise<object> {
       await paint(page, GROUP);
       latencies.push(await page.evaluate(() => (window as unknown as { latencies: number[] }).latencies));
       const bytes = await page.evaluate(async () => {
-        const measured = await (performance as unknown as { measureUserAgentSpecificMemory(): Promise<{ bytes: number }> }).measureUserAgentSpecificMemory(); // prettier-ignore
+        const measured = await (
+          performance as unknown as { measureUserAgentSpecificMemory(): Promise<{ bytes: number }> }
+        ).measureUserAgentSpecificMemory();
         return measured.bytes;
       });
       memory.push([done, bytes]);
@@ -184,7 +214,16 @@ async function paint(page: Page, count: number): Promise<void> {
   const box = (await page.getByTestId('canvas').boundingBox())!;
   const session = await page.context().newCDPSession(page);
   const send = (type: 'mousePressed' | 'mouseMoved' | 'mouseReleased', x: number, y: number, force: number) =>
-    session.send('Input.dispatchMouseEvent', { type, x, y, button: 'left', buttons: type === 'mouseReleased' ? 0 : 1, clickCount: 1, pointerType: 'pen', force }); // prettier-ignore
+    session.send('Input.dispatchMouseEvent', {
+      type,
+      x,
+      y,
+      button: 'left',
+      buttons: type === 'mouseReleased' ? 0 : 1,
+      clickCount: 1,
+      pointerType: 'pen',
+      force,
+    });
   for (let k = 0; k < count; k++) {
     const [x, y] = [box.x + 0.3 * box.width, box.y + (0.2 + 0.6 * ((k % 20) / 20)) * box.height];
     await send('mousePressed', x, y, 0.5);

@@ -12,13 +12,27 @@ import { median, round } from './measure';
 
 /** A tool, its size (mm), and what it is tried on. */
 const TRIED = [
-  ['flat', 12, 'linen-fine'], ['filbert', 9, 'linen-fine'], ['round', 5, 'linen-fine'], ['house', 40, 'linen-fine'],
-  ['rigger', 2, 'linen-fine'], ['roller', 50, 'linen-fine'], ['knife', 16, 'linen-fine'], ['scraper', 24, 'linen-fine'],
-  ['rag', 18, 'linen-fine'], ['spray', 24, 'linen-fine'],
-  ['graphite', 0.7, 'paper-cold'], ['charcoal', 12, 'paper-cold'], ['chalk', 12, 'paper-cold'],
-  ['pastel-soft', 16, 'paper-cold'], ['pastel-hard', 10, 'paper-cold'], ['finger', 9, 'paper-cold'],
-  ['wash-round', 7, 'paper-cold'], ['wash-flat', 22, 'paper-cold'], ['dry-brush', 12, 'paper-cold'], ['ink-fast', 0.7, 'paper-cold'],
-] as const; // prettier-ignore
+  ['flat', 12, 'linen-fine'],
+  ['filbert', 9, 'linen-fine'],
+  ['round', 5, 'linen-fine'],
+  ['house', 40, 'linen-fine'],
+  ['rigger', 2, 'linen-fine'],
+  ['roller', 50, 'linen-fine'],
+  ['knife', 16, 'linen-fine'],
+  ['scraper', 24, 'linen-fine'],
+  ['rag', 18, 'linen-fine'],
+  ['spray', 24, 'linen-fine'],
+  ['graphite', 0.7, 'paper-cold'],
+  ['charcoal', 12, 'paper-cold'],
+  ['chalk', 12, 'paper-cold'],
+  ['pastel-soft', 16, 'paper-cold'],
+  ['pastel-hard', 10, 'paper-cold'],
+  ['finger', 9, 'paper-cold'],
+  ['wash-round', 7, 'paper-cold'],
+  ['wash-flat', 22, 'paper-cold'],
+  ['dry-brush', 12, 'paper-cold'],
+  ['ink-fast', 0.7, 'paper-cold'],
+] as const;
 const STROKES = 6;
 
 /** What one child does when it is told the number of a tool: the median time of a stroke of it, ms. */
@@ -36,12 +50,18 @@ async function serve(): Promise<void> {
       do: 'stroke',
       samples: Array.from({ length: 40 }, (_, i) => [i * 10, 15 + 3 * i, y + Math.sin(i / 3), 0.6]),
     });
-    if (kind === 'linen-fine') paint({ do: 'tool', tool: 'flat', sizeMm: 25 }, { do: 'load', mixture: { PB29: 1, PW6: 2 }, amount: 2 }, across(45)); // prettier-ignore
+    if (kind === 'linen-fine')
+      paint(
+        { do: 'tool', tool: 'flat', sizeMm: 25 },
+        { do: 'load', mixture: { PB29: 1, PW6: 2 }, amount: 2 },
+        across(45),
+      );
     if (tool === 'finger') paint({ do: 'tool', tool: 'charcoal', sizeMm: 20 }, across(45));
     paint({ do: 'tool', tool, sizeMm });
     const times: number[] = [];
     for (let k = 0; k <= STROKES; k++) {
-      if (!['rag', 'scraper', 'finger', 'graphite', 'charcoal'].includes(tool)) paint({ do: 'load', mixture: { PB29: 1, PW6: 3, PR188: 0.2 } }); // prettier-ignore
+      if (!['rag', 'scraper', 'finger', 'graphite', 'charcoal'].includes(tool))
+        paint({ do: 'load', mixture: { PB29: 1, PW6: 3, PR188: 0.2 } });
       const start = performance.now();
       paint(across(35 + 4 * k));
       if (k > 0) times.push(performance.now() - start);

@@ -60,7 +60,9 @@ async function paintAll(waiting: string[]): Promise<void> {
   const running = new Set<ReturnType<typeof spawn>>();
   const one = async (): Promise<void> => {
     for (let name = waiting.shift(); name !== undefined; name = waiting.shift()) {
-      const child = spawn(process.execPath, [...process.execArgv, fileURLToPath(import.meta.url), name], { stdio: 'inherit' }); // prettier-ignore
+      const child = spawn(process.execPath, [...process.execArgv, fileURLToPath(import.meta.url), name], {
+        stdio: 'inherit',
+      });
       running.add(child);
       const code = await new Promise((resolve) => child.once('exit', resolve));
       running.delete(child);

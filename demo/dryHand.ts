@@ -34,7 +34,10 @@ export function dryHand(seed: number, widthMm: number, heightMm: number) {
     const at = typeof pressure === 'number' ? () => pressure : pressure;
     const wobble = Math.floor(random() * 1e6);
     const lengths = places.slice(1).map(([x, y], i) => Math.hypot(x - places[i][0], y - places[i][1]));
-    const total = Math.max(0.1, lengths.reduce((a, b) => a + b, 0)); // prettier-ignore
+    const total = Math.max(
+      0.1,
+      lengths.reduce((a, b) => a + b, 0),
+    );
     const samples: number[][] = [];
     let far = 0;
     places.forEach(([x, y], i) => {
@@ -59,7 +62,25 @@ export function dryHand(seed: number, widthMm: number, heightMm: number) {
    * Strokes side by side inside a shape.
    * @param angle of the strokes, degrees @param every distance between them @param ragged how far their ends vary
    */
-  function hatch(stick: Stick, inside: Inside, { angle, every, pressure = 0.6, ragged = 3, longest = 60, shake = 0.6 }: { angle: number; every: number; pressure?: number | ((x: number, y: number) => number); ragged?: number; longest?: number; shake?: number }): void { // prettier-ignore
+  function hatch(
+    stick: Stick,
+    inside: Inside,
+    {
+      angle,
+      every,
+      pressure = 0.6,
+      ragged = 3,
+      longest = 60,
+      shake = 0.6,
+    }: {
+      angle: number;
+      every: number;
+      pressure?: number | ((x: number, y: number) => number);
+      ragged?: number;
+      longest?: number;
+      shake?: number;
+    },
+  ): void {
     take(stick);
     const at = typeof pressure === 'number' ? () => pressure : pressure;
     const [c, s] = [Math.cos((angle * Math.PI) / 180), Math.sin((angle * Math.PI) / 180)];
@@ -93,14 +114,25 @@ export function dryHand(seed: number, widthMm: number, heightMm: number) {
     }
   }
 
-  const line = (stick: Stick, places: readonly Place[], pressure: number | ((s: number) => number) = 0.6, shake = 0.3) => {
+  const line = (
+    stick: Stick,
+    places: readonly Place[],
+    pressure: number | ((s: number) => number) = 0.6,
+    shake = 0.3,
+  ) => {
     take(stick);
     stroke(places, pressure, shake);
   };
   /** A touch without drawing. */
   const dab = (stick: Stick, x: number, y: number, pressure = 0.7) => {
     take(stick);
-    entries.push({ do: 'stroke', samples: [[0, round(x), round(y), round(pressure)], [40, round(x + 0.5), round(y + 0.2), round(pressure)]] }); // prettier-ignore
+    entries.push({
+      do: 'stroke',
+      samples: [
+        [0, round(x), round(y), round(pressure)],
+        [40, round(x + 0.5), round(y + 0.2), round(pressure)],
+      ],
+    });
   };
   const fix = () => entries.push({ do: 'fix' });
   const blow = () => entries.push({ do: 'blow' });
@@ -109,4 +141,4 @@ export function dryHand(seed: number, widthMm: number, heightMm: number) {
     writeJournal(path, { widthMm, heightMm, ppi: 130, seed, surface: { kind, scale: 1, depth: 1, tint } }, entries);
   }
   return { random, vary, take, stroke, hatch, line, dab, fix, blow, save };
-} // prettier-ignore
+}

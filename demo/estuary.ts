@@ -5,14 +5,39 @@ import { hex, mix } from './camera';
 import { along, BOATHOUSE, DINGHY, HEADLAND, HORIZON, POOLS, POSTS, SHINGLE, WATER_EDGE } from './scene';
 
 const C = {
-  skyTop: hex('646d75'), skyMid: hex('8e979b'), skyLow: hex('c6c5bb'), cloud: hex('4f5963'), rift: hex('dedbd0'),
-  far: hex('5b6a70'), headland: hex('454f4c'), water: hex('b4bbbb'), waterDark: hex('87929a'), shingle: hex('a89b86'),
-  mudFar: hex('8b7d68'), mud: hex('6f5d48'), mudDark: hex('463b30'), weed: hex('50552f'), poolEdge: hex('73787a'),
-  post: hex('2b2623'), postLight: hex('85786a'), weedPost: hex('38412c'), slate: hex('4a525c'), wall: hex('b7ab98'),
-  door: hex('3b3a38'), hull: hex('2f7459'), hullLight: hex('6aa283'), hullDark: hex('1b4838'), bottom: hex('75392a'),
-  bottomDark: hex('4a261d'), inside: hex('41362c'), insideLight: hex('7d6e5c'), thwart: hex('a18a68'),
-  rail: hex('e8dcc0'), railDark: hex('a0937a'), shadow: hex('29241f'),
-}; // prettier-ignore
+  skyTop: hex('646d75'),
+  skyMid: hex('8e979b'),
+  skyLow: hex('c6c5bb'),
+  cloud: hex('4f5963'),
+  rift: hex('dedbd0'),
+  far: hex('5b6a70'),
+  headland: hex('454f4c'),
+  water: hex('b4bbbb'),
+  waterDark: hex('87929a'),
+  shingle: hex('a89b86'),
+  mudFar: hex('8b7d68'),
+  mud: hex('6f5d48'),
+  mudDark: hex('463b30'),
+  weed: hex('50552f'),
+  poolEdge: hex('73787a'),
+  post: hex('2b2623'),
+  postLight: hex('85786a'),
+  weedPost: hex('38412c'),
+  slate: hex('4a525c'),
+  wall: hex('b7ab98'),
+  door: hex('3b3a38'),
+  hull: hex('2f7459'),
+  hullLight: hex('6aa283'),
+  hullDark: hex('1b4838'),
+  bottom: hex('75392a'),
+  bottomDark: hex('4a261d'),
+  inside: hex('41362c'),
+  insideLight: hex('7d6e5c'),
+  thwart: hex('a18a68'),
+  rail: hex('e8dcc0'),
+  railDark: hex('a0937a'),
+  shadow: hex('29241f'),
+};
 
 function sky(x: number, y: number): Triple {
   const f = y / HORIZON;

@@ -29,9 +29,15 @@ const field = (y0: number, y1: number, mixture: Record<string, number>): Command
   { do: 'rinse' },
   ...Array.from({ length: Math.ceil((y1 - y0) / 6) }, (_, i) => [
     { do: 'load', mixture, amount: 1.2 } as CommandInput,
-    { do: 'stroke', samples: [[0, -6, y0 + 3 + i * 6, 0.6], [400, WIDTH_MM + 6, y0 + 3 + i * 6, 0.6]] } as CommandInput,
+    {
+      do: 'stroke',
+      samples: [
+        [0, -6, y0 + 3 + i * 6, 0.6],
+        [400, WIDTH_MM + 6, y0 + 3 + i * 6, 0.6],
+      ],
+    } as CommandInput,
   ]).flat(),
-]; // prettier-ignore
+];
 
 const stroke = (tool: ToolId, sizeMm: number, amount = 0.9, from = 0.2, to = 0.8, bend = 1.2): CommandInput[] => [
   { do: 'tool', tool, sizeMm },
@@ -40,8 +46,14 @@ const stroke = (tool: ToolId, sizeMm: number, amount = 0.9, from = 0.2, to = 0.8
 ];
 const band = (y: number, mixture: Record<string, number>): CommandInput[] => [
   { do: 'load', mixture, amount: 1.2 },
-  { do: 'stroke', samples: [[0, -6, y, 0.6], [400, WIDTH_MM + 6, y, 0.6]] },
-]; // prettier-ignore
+  {
+    do: 'stroke',
+    samples: [
+      [0, -6, y, 0.6],
+      [400, WIDTH_MM + 6, y, 0.6],
+    ],
+  },
+];
 /** A hard edge of wet paint along the middle, dark over light. */
 const EDGE: CommandInput[] = [
   { do: 'tool', tool: 'flat', sizeMm: 9, body: 0.4 },
@@ -66,7 +78,16 @@ const dip = (tool: ToolId, sizeMm: number, water: number, amount = 1.4): Command
   { do: 'tool', tool, sizeMm },
   { do: 'load', mixture: WASH, amount, water },
 ];
-const SHEET: CommandInput[] = [...dip('mop', 16, 0.7, 1), { do: 'stroke', samples: [[0, -8, 8.5, 1], [500, WIDTH_MM + 8, 8.5, 1]] }]; // prettier-ignore
+const SHEET: CommandInput[] = [
+  ...dip('mop', 16, 0.7, 1),
+  {
+    do: 'stroke',
+    samples: [
+      [0, -8, 8.5, 1],
+      [500, WIDTH_MM + 8, 8.5, 1],
+    ],
+  },
+];
 const DRIED: CommandInput[] = [...SHEET, { do: 'dry' }];
 
 /** Sticks are drawn on laid paper. */
@@ -75,7 +96,15 @@ const rub = (tool: ToolId, sizeMm: number, mixture?: Record<string, number>): Co
   { do: 'tool', tool, sizeMm, hold: 'flat' },
   ...(mixture ? [{ do: 'load', mixture } as CommandInput] : []),
 ];
-const ON_LAID: readonly ToolId[] = ['charcoal', 'charcoal-pressed', 'chalk', 'pastel-soft', 'pastel-hard', 'finger', 'eraser-kneaded']; // prettier-ignore
+const ON_LAID: readonly ToolId[] = [
+  'charcoal',
+  'charcoal-pressed',
+  'chalk',
+  'pastel-soft',
+  'pastel-hard',
+  'finger',
+  'eraser-kneaded',
+];
 
 const MARKS: Record<ToolId, CommandInput[]> = {
   'wash-round': [...dip('wash-round', 9, 0.7), across(8.5, 0.06, 0.95, 1.6), { do: 'dry' }],
@@ -85,16 +114,75 @@ const MARKS: Record<ToolId, CommandInput[]> = {
   'wash-rigger': [...dip('wash-rigger', 1, 0.5), across(5, 0.05, 0.6, -1.5), across(10, 0.2, 0.9, 2), { do: 'dry' }],
   'dry-brush': [...dip('dry-brush', 11, 0.1), across(8.5, 0.3, 0.7, 0.8), { do: 'dry' }],
   'sponge-natural': [...dip('sponge-natural', 10, 0.4), across(8.5, 0.3, 0.8), { do: 'dry' }],
-  gouache: [...DRIED, { do: 'tool', tool: 'gouache', sizeMm: 5 }, { do: 'load', mixture: { PW6: 1 }, water: 0.3 }, across(8.5, 0.1, 0.9, 1.5), { do: 'dry' }], // prettier-ignore
-  thirsty: [...SHEET, { do: 'wait', seconds: 4 }, { do: 'tool', tool: 'thirsty', sizeMm: 6 }, across(8.5, 0.2, 0.9, 1.6), { do: 'dry' }], // prettier-ignore
-  dropper: [...SHEET, { do: 'wait', seconds: 12 }, { do: 'tool', tool: 'dropper', sizeMm: 4 }, { do: 'load', mixture: {}, water: 1 }, across(8.5, 0.2, 0.9), { do: 'dry' }], // prettier-ignore
-  splatter: [{ do: 'tool', tool: 'splatter', sizeMm: 1, distanceMm: 45 }, { do: 'load', mixture: WASH, amount: 1.6 }, across(8.5, 0.2, 0.9), { do: 'dry' }], // prettier-ignore
-  salt: [...SHEET, { do: 'wait', seconds: 3 }, { do: 'tool', tool: 'salt', sizeMm: 1 }, across(8.5, 0.3, 0.8), { do: 'dry' }], // prettier-ignore
+  gouache: [
+    ...DRIED,
+    { do: 'tool', tool: 'gouache', sizeMm: 5 },
+    { do: 'load', mixture: { PW6: 1 }, water: 0.3 },
+    across(8.5, 0.1, 0.9, 1.5),
+    { do: 'dry' },
+  ],
+  thirsty: [
+    ...SHEET,
+    { do: 'wait', seconds: 4 },
+    { do: 'tool', tool: 'thirsty', sizeMm: 6 },
+    across(8.5, 0.2, 0.9, 1.6),
+    { do: 'dry' },
+  ],
+  dropper: [
+    ...SHEET,
+    { do: 'wait', seconds: 12 },
+    { do: 'tool', tool: 'dropper', sizeMm: 4 },
+    { do: 'load', mixture: {}, water: 1 },
+    across(8.5, 0.2, 0.9),
+    { do: 'dry' },
+  ],
+  splatter: [
+    { do: 'tool', tool: 'splatter', sizeMm: 1, distanceMm: 45 },
+    { do: 'load', mixture: WASH, amount: 1.6 },
+    across(8.5, 0.2, 0.9),
+    { do: 'dry' },
+  ],
+  salt: [
+    ...SHEET,
+    { do: 'wait', seconds: 3 },
+    { do: 'tool', tool: 'salt', sizeMm: 1 },
+    across(8.5, 0.3, 0.8),
+    { do: 'dry' },
+  ],
   masking: [{ do: 'tool', tool: 'masking', sizeMm: 2 }, across(8.5, 0.1, 0.9, 2), ...DRIED],
-  crepe: [{ do: 'tool', tool: 'masking', sizeMm: 4 }, across(8.5, 0.4, 0.9, 1), ...DRIED, { do: 'tool', tool: 'crepe', sizeMm: 12 }, { do: 'stroke', samples: [[0, 30, 4, 1], [300, WIDTH_MM, 4, 1], [600, WIDTH_MM, 12, 1], [900, 30, 12, 1]] }], // prettier-ignore
+  crepe: [
+    { do: 'tool', tool: 'masking', sizeMm: 4 },
+    across(8.5, 0.4, 0.9, 1),
+    ...DRIED,
+    { do: 'tool', tool: 'crepe', sizeMm: 12 },
+    {
+      do: 'stroke',
+      samples: [
+        [0, 30, 4, 1],
+        [300, WIDTH_MM, 4, 1],
+        [600, WIDTH_MM, 12, 1],
+        [900, 30, 12, 1],
+      ],
+    },
+  ],
   wax: [{ do: 'tool', tool: 'wax', sizeMm: 8 }, across(8.5, 0.3, 0.9, 1), ...DRIED],
   'ink-fast': [{ do: 'tool', tool: 'ink-fast', sizeMm: 1 }, across(5, 0.1, 1, 1.6), across(11, 0.6, 0.2, -1.4)],
-  'ink-soluble': [{ do: 'tool', tool: 'ink-soluble', sizeMm: 1 }, across(5, 0.1, 1, 1.6), across(11, 0.6, 0.2, -1.4), { do: 'tool', tool: 'wash-round', sizeMm: 9 }, { do: 'rinse', damp: 0.6 }, { do: 'stroke', samples: [[0, 26, 2, 0.8], [300, 34, 15, 0.8], [600, 44, 3, 0.8]] }, { do: 'dry' }], // prettier-ignore
+  'ink-soluble': [
+    { do: 'tool', tool: 'ink-soluble', sizeMm: 1 },
+    across(5, 0.1, 1, 1.6),
+    across(11, 0.6, 0.2, -1.4),
+    { do: 'tool', tool: 'wash-round', sizeMm: 9 },
+    { do: 'rinse', damp: 0.6 },
+    {
+      do: 'stroke',
+      samples: [
+        [0, 26, 2, 0.8],
+        [300, 34, 15, 0.8],
+        [600, 44, 3, 0.8],
+      ],
+    },
+    { do: 'dry' },
+  ],
   flat: stroke('flat', 10, 0.8, 0.25, 0.75),
   bright: stroke('bright', 10, 0.7, 0.25, 0.8),
   filbert: stroke('filbert', 9),
@@ -115,10 +203,24 @@ const MARKS: Record<ToolId, CommandInput[]> = {
     across(8, 0.42, 0.7, 0.5),
   ],
   scraper: [...LAID_IN, { do: 'tool', tool: 'scraper', sizeMm: 10 }, across(8.5, 0.6, 1, 0.4)],
-  gel: [...LAID_IN, { do: 'tool', tool: 'gel', sizeMm: 12 }, across(8.5, 0.3, 1, 0), { do: 'tool', tool: 'knife', sizeMm: 9 }, across(8.5, 0.5, 0.5, 0.6)], // prettier-ignore
-  spatter: [{ do: 'tool', tool: 'spatter', sizeMm: 0.9, distanceMm: 45 }, { do: 'load', mixture: DARK }, across(8.5, 0.1, 0.9)], // prettier-ignore
+  gel: [
+    ...LAID_IN,
+    { do: 'tool', tool: 'gel', sizeMm: 12 },
+    across(8.5, 0.3, 1, 0),
+    { do: 'tool', tool: 'knife', sizeMm: 9 },
+    across(8.5, 0.5, 0.5, 0.6),
+  ],
+  spatter: [
+    { do: 'tool', tool: 'spatter', sizeMm: 0.9, distanceMm: 45 },
+    { do: 'load', mixture: DARK },
+    across(8.5, 0.1, 0.9),
+  ],
   spray: [{ do: 'tool', tool: 'spray', sizeMm: 11, strength: 1 }, { do: 'load', mixture: DARK }, across(8.5, 0.1, 0.9)],
-  graphite: [{ do: 'tool', tool: 'graphite', sizeMm: 0.8, grade: 3 }, across(6, 0.12, 0.95, 1.8), across(11, 0.3, 0.6, -1.5)], // prettier-ignore
+  graphite: [
+    { do: 'tool', tool: 'graphite', sizeMm: 0.8, grade: 3 },
+    across(6, 0.12, 0.95, 1.8),
+    across(11, 0.3, 0.6, -1.5),
+  ],
   charcoal: [...rub('charcoal', 9), across(8.5, 0.25, 0.9)],
   'charcoal-pressed': [...rub('charcoal-pressed', 8), across(8.5, 0.2, 0.9)],
   chalk: [...rub('chalk', 9), across(8.5, 0.25, 0.95)],

@@ -94,7 +94,10 @@ export function painter(seed: number) {
   let loads = 0;
   /** Loads the brush; what was on it is wiped off, and now and then rinsed. */
   function load(mixture: Record<string, number>, amount = 1): void {
-    entries.push({ do: loads++ % 3 === 0 ? 'rinse' : 'wipe' }, { do: 'load', mixture, amount: Math.round(amount * 100) / 100 }); // prettier-ignore
+    entries.push(
+      { do: loads++ % 3 === 0 ? 'rinse' : 'wipe' },
+      { do: 'load', mixture, amount: Math.round(amount * 100) / 100 },
+    );
   }
 
   /** A stroke through points of the picture (units of its width), with a hand's unsteadiness. */

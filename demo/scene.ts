@@ -18,8 +18,11 @@ export function along(curve: Curve, x: number): number {
     const m0 = ((y1 - before[1]) / (x1 - before[0] || 1)) * h;
     const m1 = ((after[1] - y0) / (after[0] - x0 || 1)) * h;
     return (
-      (2 * t ** 3 - 3 * t * t + 1) * y0 + (t ** 3 - 2 * t * t + t) * m0 + (-2 * t ** 3 + 3 * t * t) * y1 + (t ** 3 - t * t) * m1
-    ); // prettier-ignore
+      (2 * t ** 3 - 3 * t * t + 1) * y0 +
+      (t ** 3 - 2 * t * t + t) * m0 +
+      (-2 * t ** 3 + 3 * t * t) * y1 +
+      (t ** 3 - t * t) * m1
+    );
   }
   return curve[curve.length - 1][1];
 }
@@ -27,16 +30,53 @@ export function along(curve: Curve, x: number): number {
 export const HORIZON = 0.3;
 export const WATER_EDGE = 0.345;
 
-export const HEADLAND: Curve = [[0, 0.287], [0.1, 0.282], [0.22, 0.29], [0.36, 0.294], [0.5, 0.292], [0.62, 0.283], [0.74, 0.268], [0.86, 0.262], [1, 0.27]]; // prettier-ignore
+export const HEADLAND: Curve = [
+  [0, 0.287],
+  [0.1, 0.282],
+  [0.22, 0.29],
+  [0.36, 0.294],
+  [0.5, 0.292],
+  [0.62, 0.283],
+  [0.74, 0.268],
+  [0.86, 0.262],
+  [1, 0.27],
+];
 
 /** The beached dinghy: near rail, far rail, keel. */
 export const DINGHY = {
   left: 0.43,
   right: 0.83,
-  near: [[0.43, 0.43], [0.47, 0.468], [0.53, 0.494], [0.6, 0.51], [0.68, 0.517], [0.76, 0.508], [0.83, 0.48]] as Curve,
-  far: [[0.43, 0.43], [0.49, 0.42], [0.57, 0.416], [0.65, 0.422], [0.73, 0.437], [0.79, 0.46], [0.83, 0.48]] as Curve,
-  keel: [[0.43, 0.43], [0.436, 0.468], [0.45, 0.505], [0.48, 0.538], [0.54, 0.573], [0.61, 0.594], [0.69, 0.6], [0.76, 0.59], [0.815, 0.557], [0.83, 0.48]] as Curve,
-}; // prettier-ignore
+  near: [
+    [0.43, 0.43],
+    [0.47, 0.468],
+    [0.53, 0.494],
+    [0.6, 0.51],
+    [0.68, 0.517],
+    [0.76, 0.508],
+    [0.83, 0.48],
+  ] as Curve,
+  far: [
+    [0.43, 0.43],
+    [0.49, 0.42],
+    [0.57, 0.416],
+    [0.65, 0.422],
+    [0.73, 0.437],
+    [0.79, 0.46],
+    [0.83, 0.48],
+  ] as Curve,
+  keel: [
+    [0.43, 0.43],
+    [0.436, 0.468],
+    [0.45, 0.505],
+    [0.48, 0.538],
+    [0.54, 0.573],
+    [0.61, 0.594],
+    [0.69, 0.6],
+    [0.76, 0.59],
+    [0.815, 0.557],
+    [0.83, 0.48],
+  ] as Curve,
+};
 
 /** Mooring posts: foot x, top, foot, width, lean to the left at the top. */
 export const POSTS = [

@@ -40,7 +40,13 @@ describe('a shape that a wash is laid into', () => {
   });
 
   it('may be a polygon, hollow or not', () => {
-    const notched = polygon([[0, 0], [40, 0], [40, 40], [20, 10], [0, 40]]); // prettier-ignore
+    const notched = polygon([
+      [0, 0],
+      [40, 0],
+      [40, 40],
+      [20, 10],
+      [0, 40],
+    ]);
     expect([notched(20, 5), notched(20, 20), notched(5, 20), notched(50, 5)]).toEqual([true, false, true, false]);
   });
 });

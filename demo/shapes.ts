@@ -59,7 +59,14 @@ export function shapeOf(inside: Inside, [x0, y0, x1, y1]: readonly [number, numb
     const [a, b] = [u - i, v - j];
     return (far[at] * (1 - a) + far[at + 1] * a) * (1 - b) + (far[at + wide] * (1 - a) + far[at + wide + 1] * a) * b;
   };
-  return { depth, contours: (distance) => chained(isoSegments(far, wide, high, distance)).map((line) => line.map(([i, j]): Place => [x0 + i * GRID, y0 + j * GRID])), box: [x0, y0, x1, y1] }; // prettier-ignore
+  return {
+    depth,
+    contours: (distance) =>
+      chained(isoSegments(far, wide, high, distance)).map((line) =>
+        line.map(([i, j]): Place => [x0 + i * GRID, y0 + j * GRID]),
+      ),
+    box: [x0, y0, x1, y1],
+  };
 }
 
 /** Pieces of the line at a level, by marching squares. */

@@ -5,13 +5,33 @@ import { hex, mix } from './camera';
 import { dome, INSIDE, onValve, OUTSIDE, type Valve } from './shells';
 
 const C = {
-  wallDark: hex('4d4a45'), wall: hex('85806f'), wood: hex('a08f78'), woodDark: hex('5d5041'), woodPale: hex('c2b49b'), gap: hex('1f1a16'),
-  enamel: hex('2b5c96'), enamelDark: hex('12294a'), enamelLight: hex('86b1dd'), white: hex('e4e2da'), rim: hex('1c2638'), chip: hex('2a2422'),
-  rope: hex('4b3a28'), ropeDark: hex('17110d'), ropeLight: hex('8d7350'),
-  shell: hex('20253a'), shellBlue: hex('4a5f8c'), shellBrown: hex('5e4431'), shellLight: hex('c9d4e4'), shellDark: hex('0b0c14'),
-  nacre: hex('b9bcc8'), nacreBlue: hex('7f8cab'), nacreViolet: hex('564a68'), nacreWhite: hex('f1efec'), scar: hex('8a8798'),
+  wallDark: hex('4d4a45'),
+  wall: hex('85806f'),
+  wood: hex('a08f78'),
+  woodDark: hex('5d5041'),
+  woodPale: hex('c2b49b'),
+  gap: hex('1f1a16'),
+  enamel: hex('2b5c96'),
+  enamelDark: hex('12294a'),
+  enamelLight: hex('86b1dd'),
+  white: hex('e4e2da'),
+  rim: hex('1c2638'),
+  chip: hex('2a2422'),
+  rope: hex('4b3a28'),
+  ropeDark: hex('17110d'),
+  ropeLight: hex('8d7350'),
+  shell: hex('20253a'),
+  shellBlue: hex('4a5f8c'),
+  shellBrown: hex('5e4431'),
+  shellLight: hex('c9d4e4'),
+  shellDark: hex('0b0c14'),
+  nacre: hex('b9bcc8'),
+  nacreBlue: hex('7f8cab'),
+  nacreViolet: hex('564a68'),
+  nacreWhite: hex('f1efec'),
+  scar: hex('8a8798'),
   shadow: hex('1a1612'),
-}; // prettier-ignore
+};
 
 const TABLE = 0.24;
 const MUG = { x: 0.27, top: 0.1, foot: 0.4, half: 0.108, flat: 0.3 };
@@ -100,7 +120,11 @@ function rope(x: number, y: number): Triple | undefined {
     const ny = t * Math.sin(angle);
     const nx = t * Math.cos(angle);
     const light = lit(nx * 0.9, ny * 0.9, Math.sqrt(Math.max(0.05, 1 - t * t)));
-    return mix(mix(C.ropeDark, C.rope, 0.2 + 0.9 * light + 0.35 * (fuzz - 0.5)), C.ropeLight, 0.75 * light * (lay - 0.15) + 0.2 * (fuzz - 0.6)); // prettier-ignore
+    return mix(
+      mix(C.ropeDark, C.rope, 0.2 + 0.9 * light + 0.35 * (fuzz - 0.5)),
+      C.ropeLight,
+      0.75 * light * (lay - 0.15) + 0.2 * (fuzz - 0.6),
+    );
   }
   return undefined;
 }
@@ -124,7 +148,11 @@ function outside(x: number, y: number): Triple | undefined {
   const light = lit(-sx + rings * 0.5, -sy, 1);
   const year = Math.max(0, Math.sin(growth * 21 + 0.6 * side)) ** 6;
   let c = mix(C.shellDark, C.shell, 0.3 + 1.2 * light);
-  c = mix(c, C.shellBlue, (0.75 * light + 0.25) * (0.25 + 0.9 * fractalNoise(growth * 16, side * 3, 9, 3)) * (growth > 0.2 ? 1 : growth * 5)); // prettier-ignore
+  c = mix(
+    c,
+    C.shellBlue,
+    (0.75 * light + 0.25) * (0.25 + 0.9 * fractalNoise(growth * 16, side * 3, 9, 3)) * (growth > 0.2 ? 1 : growth * 5),
+  );
   c = mix(c, C.shellBrown, Math.max(0, 0.42 - growth) * 1.8 * (0.4 + noise2(growth * 30, side * 6, 4)));
   c = mix(c, C.shellDark, 0.55 * year);
   const shine = Math.max(0, light - 0.78) / 0.22;

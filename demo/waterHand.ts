@@ -174,7 +174,23 @@ export function waterHand(seed: number, widthMm: number, heightMm: number) {
         }
       }
       for (const [a, b] of forth ? spans : spans.reverse()) {
-        line(brush, forth ? [[a, y], [(a + b) / 2, y], [b, y]] : [[b, y], [(a + b) / 2, y], [a, y]], 0.9, speed, 0.5); // prettier-ignore
+        line(
+          brush,
+          forth
+            ? [
+                [a, y],
+                [(a + b) / 2, y],
+                [b, y],
+              ]
+            : [
+                [b, y],
+                [(a + b) / 2, y],
+                [a, y],
+              ],
+          0.9,
+          speed,
+          0.5,
+        );
       }
       forth = !forth;
     }
@@ -195,7 +211,8 @@ export function waterHand(seed: number, widthMm: number, heightMm: number) {
     return parts;
   }
 
-  const drop = (x: number, y: number, pressure = 0.6) => entries.push({ do: 'stroke', samples: [[0, round(x), round(y), round(pressure)]] }); // prettier-ignore
+  const drop = (x: number, y: number, pressure = 0.6) =>
+    entries.push({ do: 'stroke', samples: [[0, round(x), round(y), round(pressure)]] });
   const wait = (seconds: number) => entries.push({ do: 'wait', seconds });
   const dry = () => entries.push({ do: 'dry' });
 

@@ -9,7 +9,6 @@ export function writeJournal(
   painting: Partial<Journal['painting']>,
   entries: readonly CommandInput[],
 ): void {
-  // prettier-ignore
   const journal = { format: 'stigmos-journal', version: 1, painting, entries };
   readJournal(journal);
   writeFileSync(path, `${JSON.stringify(journal).replaceAll('{"do"', '\n{"do"')}\n`);

@@ -29,9 +29,13 @@ for (const reader of readers()) {
     largest = Math.max(largest, megabytes);
     if (result !== 'fault' && seconds <= MOST_SECONDS && megabytes <= MOST_MEGABYTES) continue;
     bad++;
-    console.log(`${reader.name}, seed ${seed}: ${result}, ${seconds.toFixed(1)} s, ${megabytes.toFixed(0)} MB: ${String(error)}`); // prettier-ignore
+    console.log(
+      `${reader.name}, seed ${seed}: ${result}, ${seconds.toFixed(1)} s, ${megabytes.toFixed(0)} MB: ${String(error)}`,
+    );
     if (bad <= 5) writeFileSync(`.cache/damaged-${seed}`, bytes);
   }
-  console.log(`${reader.name}: ${JSON.stringify(counts)}, slowest ${slowest.toFixed(2)} s, largest ${largest.toFixed(0)} MB`); // prettier-ignore
+  console.log(
+    `${reader.name}: ${JSON.stringify(counts)}, slowest ${slowest.toFixed(2)} s, largest ${largest.toFixed(0)} MB`,
+  );
 }
 process.exitCode = bad > 0 ? 1 : 0;

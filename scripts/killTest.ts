@@ -16,7 +16,14 @@ import { digest } from '@/core/journal/digest';
 import { replay } from '@/core/journal/replay';
 import { randomFrom, type Randomness } from '@/measure/randomActs';
 
-const ARGS = ['--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync']; // prettier-ignore
+const ARGS = [
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
 /** Time for which a stroke that has been lifted may still be on its way to the storage, ms. */
 const ON_ITS_WAY_MS = 100;
 
@@ -119,7 +126,10 @@ class Hand {
 
   /** A quick stroke somewhere in the middle of the canvas. */
   async stroke(): Promise<void> {
-    const at = () => ({ x: this.box.x + this.box.width * (0.3 + 0.4 * random.next()), y: this.box.y + this.box.height * (0.3 + 0.4 * random.next()) }); // prettier-ignore
+    const at = () => ({
+      x: this.box.x + this.box.width * (0.3 + 0.4 * random.next()),
+      y: this.box.y + this.box.height * (0.3 + 0.4 * random.next()),
+    });
     const [from, to] = [at(), at()];
     const send = (type: 'mousePressed' | 'mouseMoved' | 'mouseReleased', s: number) =>
       this.session.send('Input.dispatchMouseEvent', {
@@ -236,7 +246,13 @@ const port = await freePort();
 const server = spawn(process.execPath, ['scripts/serve.mjs', String(port)], { stdio: 'ignore' });
 const address = `http://127.0.0.1:${port}`;
 for (let i = 0; i < 200; i++) {
-  if (await fetch(address).then((r) => r.ok, () => false)) break; // prettier-ignore
+  if (
+    await fetch(address).then(
+      (r) => r.ok,
+      () => false,
+    )
+  )
+    break;
   await new Promise((resolve) => setTimeout(resolve, 100));
 }
 let failed = 0;

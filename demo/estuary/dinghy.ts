@@ -24,11 +24,20 @@ function through(u: number): number {
   i = Math.min(n - 2, Math.max(0, i));
   const h = STATIONS[i + 1] - STATIONS[i];
   const t = (u - STATIONS[i]) / h;
-  return (2 * t ** 3 - 3 * t * t + 1) * HALF_BEAMS[i] + (t ** 3 - 2 * t * t + t) * h * slope(i) + (3 * t * t - 2 * t ** 3) * HALF_BEAMS[i + 1] + (t ** 3 - t * t) * h * slope(i + 1);
-} // prettier-ignore
+  return (
+    (2 * t ** 3 - 3 * t * t + 1) * HALF_BEAMS[i] +
+    (t ** 3 - 2 * t * t + t) * h * slope(i) +
+    (3 * t * t - 2 * t ** 3) * HALF_BEAMS[i + 1] +
+    (t ** 3 - t * t) * h * slope(i + 1)
+  );
+}
 
 const minus = (a: Vector, b: Vector): Vector => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
-const cross = (a: Vector, b: Vector): Vector => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]]; // prettier-ignore
+const cross = (a: Vector, b: Vector): Vector => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+];
 export const dot = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 export const unit = (a: Vector): Vector => {
   const n = Math.hypot(...a) || 1;
@@ -76,7 +85,11 @@ export class Dinghy {
     const angle = (v * Math.PI) / 2;
     const rake = u > STEM ? (0.16 * v * (u - STEM)) / 0.14 : 0;
     const [top, bottom] = [this.sheer(u), this.keel(u)];
-    return [(u - 0.5) * LENGTH_M + rake, ((side * BEAM_M) / 2) * through(u) * Math.sin(angle) ** FULL, bottom + (top - bottom) * (1 - Math.cos(angle)) ** 0.92]; // prettier-ignore
+    return [
+      (u - 0.5) * LENGTH_M + rake,
+      ((side * BEAM_M) / 2) * through(u) * Math.sin(angle) ** FULL,
+      bottom + (top - bottom) * (1 - Math.cos(angle)) ** 0.92,
+    ];
   }
 
   private world(local: Vector): Vector {

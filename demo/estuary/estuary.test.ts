@@ -12,7 +12,12 @@ const palette = new Palette(['PW6', 'PY43', 'PBr7BS', 'PB29'], 3);
 
 describe('what a painter has in mind', () => {
   it('is filled as far as its outline goes, and keeps its mean when it is blurred', () => {
-    const box = inside(20, 12, [[4, 3], [14, 3], [14, 9], [4, 9]]); // prettier-ignore
+    const box = inside(20, 12, [
+      [4, 3],
+      [14, 3],
+      [14, 9],
+      [4, 9],
+    ]);
     const sum = (f: Field) => f.values.reduce((a, b) => a + b, 0);
     expect(sum(box) / 16).toBeCloseTo(60, 0);
     expect(sum(box.blurred(4)) / sum(box)).toBeCloseTo(1, 2);
@@ -32,18 +37,28 @@ describe('what a painter has in mind', () => {
 describe('a palette of few tubes', () => {
   it('finds mixtures of the colours that it reaches', () => {
     const random = new Hand(1).random;
-    for (const lab of [[60, 2, -8], [40, 12, 20], [85, 2, 12], [25, 4, 4]] as const) {
+    for (const lab of [
+      [60, 2, -8],
+      [40, 12, 20],
+      [85, 2, 12],
+      [25, 4, 4],
+    ] as const) {
       const made = masstoneLab(palette.mix([...lab], random, 1));
       expect(apart(made, [...lab])).toBeLessThan(4);
     }
-  }); // prettier-ignore
+  });
 });
 
 describe('a hand', () => {
   it('goes through the places that are meant, in time and lightly at the end', () => {
-    const through: Place[] = [[2, 2], [20, 8], [38, 4]]; // prettier-ignore
+    const through: Place[] = [
+      [2, 2],
+      [20, 8],
+      [38, 4],
+    ];
     const places = curve(through);
-    for (const p of through) expect(Math.min(...places.map((q) => Math.hypot(p[0] - q[0], p[1] - q[1])))).toBeLessThan(1e-9); // prettier-ignore
+    for (const p of through)
+      expect(Math.min(...places.map((q) => Math.hypot(p[0] - q[0], p[1] - q[1])))).toBeLessThan(1e-9);
     const hand = new Hand(4);
     hand.stroke(through, (s) => 1 - s, 0.3);
     const [stroke] = hand.entries;
@@ -57,9 +72,22 @@ describe('a hand', () => {
 describe('a planner', () => {
   it('fills a mass with strokes that end where it ends', () => {
     const hand = new Hand(7);
-    const mass = inside(60, 40, [[10, 8], [50, 8], [50, 32], [10, 32]]); // prettier-ignore
+    const mass = inside(60, 40, [
+      [10, 8],
+      [50, 8],
+      [50, 32],
+      [10, 32],
+    ]);
     const over = 3;
-    new Planner(hand, palette, 60, 40).fill(mass, { tools: ['filbert'], size: 5, length: 20, lie: () => [1, 0.1], cover: 0.95, colour: () => [50, 5, 10], over }); // prettier-ignore
+    new Planner(hand, palette, 60, 40).fill(mass, {
+      tools: ['filbert'],
+      size: 5,
+      length: 20,
+      lie: () => [1, 0.1],
+      cover: 0.95,
+      colour: () => [50, 5, 10],
+      over,
+    });
     const strokes = hand.entries.filter((e) => e.do === 'stroke');
     expect(strokes.length).toBeGreaterThan(10);
     const covered = new Set<string>();

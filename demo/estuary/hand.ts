@@ -11,13 +11,34 @@ export type Place = readonly [x: number, y: number];
 export type Press = (share: number) => number;
 
 /** The hand lifts: the tip of the mark opens into the tracks of the hairs. */
-export const off = (p: number): Press => (s) => p * Math.min(1, 0.55 + s * 5) * (1 - s) ** 0.55; // prettier-ignore
-export const sweep = (p: number): Press => (s) => p * Math.sin(Math.PI * clamp(0.93 * s + 0.05)) ** 0.6; // prettier-ignore
-export const firm = (p: number): Press => (s) => p * Math.min(1, 0.5 + 4 * s) * (s < 0.72 ? 1 : ((1 - s) / 0.28) ** 0.7); // prettier-ignore
-export const into = (p: number): Press => (s) => p * Math.min(1, (s + 0.02) / 0.35) ** 0.7 * (s < 0.85 ? 1 : ((1 - s) / 0.15) ** 0.5); // prettier-ignore
-export const land = (p: number, a = 0.12, b = 0.25, low = 0.35): Press => (s) => p * Math.min(1, s < a ? low + ((1 - low) * s) / a : 1, s > 1 - b ? low / 2 + ((1 - low / 2) * (1 - s)) / b : 1); // prettier-ignore
-export const lift = (p: number): Press => (s) => p * (1 - 0.85 * s ** 1.6) * Math.min(1, 0.6 + 6 * s); // prettier-ignore
-export const belly = (p: number): Press => (s) => p * (0.25 + 0.75 * Math.sin(Math.PI * clamp(s)) ** 0.8); // prettier-ignore
+export const off =
+  (p: number): Press =>
+  (s) =>
+    p * Math.min(1, 0.55 + s * 5) * (1 - s) ** 0.55;
+export const sweep =
+  (p: number): Press =>
+  (s) =>
+    p * Math.sin(Math.PI * clamp(0.93 * s + 0.05)) ** 0.6;
+export const firm =
+  (p: number): Press =>
+  (s) =>
+    p * Math.min(1, 0.5 + 4 * s) * (s < 0.72 ? 1 : ((1 - s) / 0.28) ** 0.7);
+export const into =
+  (p: number): Press =>
+  (s) =>
+    p * Math.min(1, (s + 0.02) / 0.35) ** 0.7 * (s < 0.85 ? 1 : ((1 - s) / 0.15) ** 0.5);
+export const land =
+  (p: number, a = 0.12, b = 0.25, low = 0.35): Press =>
+  (s) =>
+    p * Math.min(1, s < a ? low + ((1 - low) * s) / a : 1, s > 1 - b ? low / 2 + ((1 - low / 2) * (1 - s)) / b : 1);
+export const lift =
+  (p: number): Press =>
+  (s) =>
+    p * (1 - 0.85 * s ** 1.6) * Math.min(1, 0.6 + 6 * s);
+export const belly =
+  (p: number): Press =>
+  (s) =>
+    p * (0.25 + 0.75 * Math.sin(Math.PI * clamp(s)) ** 0.8);
 
 /** A curve through places (Catmull and Rom 1974), in steps of about so many mm. */
 export function curve(places: readonly Place[], step = 1.6): Place[] {
@@ -25,7 +46,10 @@ export function curve(places: readonly Place[], step = 1.6): Place[] {
   if (places.length === 2) {
     const [a, b] = places;
     const n = steps(a, b);
-    return Array.from({ length: n }, (_, i): Place => [a[0] + ((b[0] - a[0]) * i) / (n - 1), a[1] + ((b[1] - a[1]) * i) / (n - 1)]); // prettier-ignore
+    return Array.from({ length: n }, (_, i): Place => [
+      a[0] + ((b[0] - a[0]) * i) / (n - 1),
+      a[1] + ((b[1] - a[1]) * i) / (n - 1),
+    ]);
   }
   const beyond = (a: Place, b: Place): Place => [2 * a[0] - b[0], 2 * a[1] - b[1]];
   const all = [beyond(places[0], places[1]), ...places, beyond(places.at(-1)!, places.at(-2)!)];
@@ -35,7 +59,16 @@ export function curve(places: readonly Place[], step = 1.6): Place[] {
     const n = steps(q, r);
     for (let k = 0; k < n; k++) {
       const t = k / n;
-      out.push([0, 1].map((c) => 0.5 * (2 * q[c] + (r[c] - p[c]) * t + (2 * p[c] - 5 * q[c] + 4 * r[c] - s[c]) * t * t + (3 * q[c] - p[c] - 3 * r[c] + s[c]) * t ** 3)) as [number, number]); // prettier-ignore
+      out.push(
+        [0, 1].map(
+          (c) =>
+            0.5 *
+            (2 * q[c] +
+              (r[c] - p[c]) * t +
+              (2 * p[c] - 5 * q[c] + 4 * r[c] - s[c]) * t * t +
+              (3 * q[c] - p[c] - 3 * r[c] + s[c]) * t ** 3),
+        ) as [number, number],
+      );
     }
   }
   return [...out, places.at(-1)!];
@@ -87,7 +120,8 @@ export class Hand {
   stroke(through: readonly Place[], press: Press, shake = 0.35, speed = 160): void {
     const places = curve(through);
     const way = [0];
-    for (let i = 1; i < places.length; i++) way.push(way[i - 1] + Math.hypot(places[i][0] - places[i - 1][0], places[i][1] - places[i - 1][1])); // prettier-ignore
+    for (let i = 1; i < places.length; i++)
+      way.push(way[i - 1] + Math.hypot(places[i][0] - places[i - 1][0], places[i][1] - places[i - 1][1]));
     const whole = Math.max(way.at(-1)!, 0.01);
     const readings = Math.min(places.length, Math.max(2, Math.floor(whole / READING_MM) + 3));
     const start = 200 * this.random();

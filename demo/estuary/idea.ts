@@ -129,8 +129,9 @@ export function inside(widthMm: number, heightMm: number, outline: readonly (rea
     crossings.sort((a, b) => a - b);
     for (let n = 0; n + 1 < crossings.length; n += 2) {
       const right = Math.min(field.wide - 1, Math.floor(crossings[n + 1] * CELLS - 0.5));
-      for (let i = Math.max(0, Math.ceil(crossings[n] * CELLS - 0.5)); i <= right; i++) field.values[j * field.wide + i] = 1;
+      for (let i = Math.max(0, Math.ceil(crossings[n] * CELLS - 0.5)); i <= right; i++)
+        field.values[j * field.wide + i] = 1;
     }
   }
   return field;
-} // prettier-ignore
+}

@@ -41,28 +41,81 @@ function sky(x: number, y: number): Triple {
 }
 
 export const headlandTop = (x: number): number =>
-  65.6 - 4.6 * smoothstep(118, 150, x) - 9.5 * smoothstep(150, 236, x) - 3.2 * smoothstep(130, 160, x) * (torn(x / 7, 2, 4) - 0.5); // prettier-ignore
+  65.6 -
+  4.6 * smoothstep(118, 150, x) -
+  9.5 * smoothstep(150, 236, x) -
+  3.2 * smoothstep(130, 160, x) * (torn(x / 7, 2, 4) - 0.5);
 const ridgeTop = (x: number): number =>
   65.6 - 2.6 * smoothstep(-30, 20, x) * (1 - smoothstep(40, 112, x)) - 1.2 * (torn(x / 11, 8, 4) - 0.5);
 const onHeadland = (x: number, y: number) => x > 117 && y > headlandTop(x) && y < 66.4;
 const onRidge = (x: number, y: number) => x < 118 && y > ridgeTop(x) && y < 66.2;
 
 /** Banks of the run of water. */
-const LEFT = curve([[60, 69.5], [66, 72], [56, 78], [43, 86], [42, 95], [52, 103], [66, 108], [67, 114], [50, 122], [20, 133], [-10, 142]], 1); // prettier-ignore
-export const RIGHT = curve([[165, 69], [132, 72], [102, 77], [84, 84], [82, 92], [95, 99], [108, 106], [112, 114], [107, 124], [100, 137], [101, 152], [112, 166], [118, 184]], 1); // prettier-ignore
+const LEFT = curve(
+  [
+    [60, 69.5],
+    [66, 72],
+    [56, 78],
+    [43, 86],
+    [42, 95],
+    [52, 103],
+    [66, 108],
+    [67, 114],
+    [50, 122],
+    [20, 133],
+    [-10, 142],
+  ],
+  1,
+);
+export const RIGHT = curve(
+  [
+    [165, 69],
+    [132, 72],
+    [102, 77],
+    [84, 84],
+    [82, 92],
+    [95, 99],
+    [108, 106],
+    [112, 114],
+    [107, 124],
+    [100, 137],
+    [101, 152],
+    [112, 166],
+    [118, 184],
+  ],
+  1,
+);
 /** Wet places left on the mud: middle and reach. */
-const WET: readonly (readonly [number, number, number, number])[] = [[206, 82, 34, 1.6], [168, 76, 30, 1.1], [228, 98, 24, 2], [226, 150, 22, 1.6], [20, 84, 26, 1.4]]; // prettier-ignore
+const WET: readonly (readonly [number, number, number, number])[] = [
+  [206, 82, 34, 1.6],
+  [168, 76, 30, 1.1],
+  [228, 98, 24, 2],
+  [226, 150, 22, 1.6],
+  [20, 84, 26, 1.4],
+];
 
 const run = inside(WIDTH, HEIGHT, [...LEFT, [-10, 190], ...[...RIGHT].reverse()]);
 const isRun = (x: number, y: number) => run.at(x, y) > 0.5 || (y > 66 && y < 70.2 + Math.sin(x / 23));
 const isWet = (x: number, y: number) =>
-  WET.some(([px, py, rx, ry]) => ((x - px) / rx) ** 2 + ((y - py + 0.02 * (x - px) + 0.8 * Math.sin(x / 9)) / ry) ** 2 < 1); // prettier-ignore
+  WET.some(
+    ([px, py, rx, ry]) => ((x - px) / rx) ** 2 + ((y - py + 0.02 * (x - px) + 0.8 * Math.sin(x / 9)) / ry) ** 2 < 1,
+  );
 
 const isWater = (x: number, y: number) => isRun(x, y) || isWet(x, y);
 
 export const boat = new Dinghy([160, 131], HORIZON, [-0.86, -0.5], 7, 1, 0.97);
 export const hull = inside(WIDTH, HEIGHT, boat.outline);
-const shade = inside(WIDTH, HEIGHT, [[120, 128], [126, 133], [150, 139], [182, 138], [206, 130], [226, 119], [230, 110], [216, 110], [208, 117]]).blurred(6); // prettier-ignore
+const shade = inside(WIDTH, HEIGHT, [
+  [120, 128],
+  [126, 133],
+  [150, 139],
+  [182, 138],
+  [206, 130],
+  [226, 119],
+  [230, 110],
+  [216, 110],
+  [208, 117],
+]).blurred(6);
 
 function mud(x: number, y: number): Triple {
   const t = (y - HORIZON) / (HEIGHT - HORIZON);
@@ -124,7 +177,11 @@ export const MASS = {
   boat: hull,
 };
 /** Near posts, on which no light may break. */
-export const aroundPosts = where((x, y) => POSTS.some((p) => Math.abs(x - p.x - (p.lean * (p.foot - y)) / (p.foot - p.top)) < p.width / 2 && y > p.top && y < p.foot)).blurred(26); // prettier-ignore
+export const aroundPosts = where((x, y) =>
+  POSTS.some(
+    (p) => Math.abs(x - p.x - (p.lean * (p.foot - y)) / (p.foot - p.top)) < p.width / 2 && y > p.top && y < p.foot,
+  ),
+).blurred(26);
 
 /** How strokes lie. */
 export const LIE = {
@@ -132,7 +189,12 @@ export const LIE = {
   sky: (x: number, y: number): Place => {
     const [dx, dy] = [x - 95, (y - 80) * 0.5];
     const k = Math.hypot(dx, 45);
-    return [1, (dx > 0 ? -0.17 : 0.1) * Math.min(1, Math.abs(dx) / 60) + ((dy * dx) / (k * k)) * 0.55 + 0.13 * (2 * noise2(x / 46, y / 26, 4) - 1)]; // prettier-ignore
+    return [
+      1,
+      (dx > 0 ? -0.17 : 0.1) * Math.min(1, Math.abs(dx) / 60) +
+        ((dy * dx) / (k * k)) * 0.55 +
+        0.13 * (2 * noise2(x / 46, y / 26, 4) - 1),
+    ];
   },
   /** Flat in the distance, fanning out of the vanishing point towards us. */
   mud: (x: number, y: number): Place => {

@@ -37,7 +37,9 @@ export class Palette {
       if (there >= ALIKE) continue;
       seen.set(grain, there + 1);
       const all = Object.values(parts).reduce((a, b) => a + b, 0);
-      const told = Object.entries(parts).map(([id, v]) => [id, Math.round((v / all) * 1e4) / 1e4] as const).filter(([, v]) => v > 0.0015); // prettier-ignore
+      const told = Object.entries(parts)
+        .map(([id, v]) => [id, Math.round((v / all) * 1e4) / 1e4] as const)
+        .filter(([, v]) => v > 0.0015);
       this.mixtures.push({ parts: Object.fromEntries(told), lab });
     }
   }

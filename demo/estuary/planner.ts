@@ -85,7 +85,18 @@ export class Planner {
   }
 
   /** A path through a place along a field, half of it each way. */
-  trace([x, y]: Place, lie: Lie, length: number, { mass, curl = 0, over = 0, idea, within = 9 }: { mass?: Field; curl?: number; over?: number; idea?: Idea; within?: number } = {}): Place[] {
+  trace(
+    [x, y]: Place,
+    lie: Lie,
+    length: number,
+    {
+      mass,
+      curl = 0,
+      over = 0,
+      idea,
+      within = 9,
+    }: { mass?: Field; curl?: number; over?: number; idea?: Idea; within?: number } = {},
+  ): Place[] {
     const here = idea?.at(x, y);
     const halves = [1, -1].map((side) => {
       const out: Place[] = [];
@@ -102,7 +113,8 @@ export class Planner {
         before = [dx, dy];
         px += STEP_MM * dx;
         py += STEP_MM * dy;
-        const outside = mass && (px < -6 || py < -6 || px > this.widthMm + 6 || py > this.heightMm + 6 || mass.at(px, py) < 0.5);
+        const outside =
+          mass && (px < -6 || py < -6 || px > this.widthMm + 6 || py > this.heightMm + 6 || mass.at(px, py) < 0.5);
         const other = here && apart(idea!.at(px, py), here) > within;
         if (outside || other) beyond -= STEP_MM;
         if (beyond < 0) break;
@@ -111,7 +123,7 @@ export class Planner {
       return out;
     });
     return [...halves[1].reverse(), [x, y], ...halves[0]];
-  } // prettier-ignore
+  }
 
   /** Fills a mass (1 where it is). */
   fill(mass: Field, filling: Filling): void {
@@ -121,7 +133,8 @@ export class Planner {
     while (strokes.length > 0) {
       // the hand works in neighbourhoods, with what is on the brush
       const from = at;
-      const first = filling.downwards || !from ? 0 : nearest(strokes, (s) => near(s, from.path.at(-1)!, from.colour, 5));
+      const first =
+        filling.downwards || !from ? 0 : nearest(strokes, (s) => near(s, from.path.at(-1)!, from.colour, 5));
       const [begun] = strokes.splice(first, 1);
       const together = [begun];
       for (let n = Math.floor((filling.perLoad ?? 3) * this.hand.random()); n > 0 && strokes.length > 0; n--) {
@@ -132,7 +145,7 @@ export class Planner {
       this.paint(together, filling);
       at = together.at(-1);
     }
-  } // prettier-ignore
+  }
 
   private planned(mass: Field, filling: Filling): Planned[] {
     const { hand } = this;
@@ -182,7 +195,10 @@ export class Planner {
       }
       for (const [x, y] of path) coverAround(x, y, Math.max(1, (wide * COVERS * CELLS) / 2));
       const seen = path.filter((_, i) => i % Math.max(1, path.length >> 2) === path.length >> 3);
-      const sum = seen.reduce<Triple>((s, [x, y]) => plus(s, typeof colour === 'function' ? colour(x, y) : colour.at(x, y)), [0, 0, 0]); // prettier-ignore
+      const sum = seen.reduce<Triple>(
+        (s, [x, y]) => plus(s, typeof colour === 'function' ? colour(x, y) : colour.at(x, y)),
+        [0, 0, 0],
+      );
       const mean = sum.map((v) => v / seen.length) as Triple;
       out.push({ path: hand.random() < 0.5 ? [...path].reverse() : path, size: wide, colour: mean });
     }
@@ -202,7 +218,16 @@ export class Planner {
   }
 
   private take(tool: ToolId, size: number, held: Partial<ToolSettings> = {}): void {
-    this.hand.take(tool, size, { floor: 0, body: 0.6, blend: 0.2, strength: 1, thin: 0, solvent: 0, hair: 'bristle', ...held }); // prettier-ignore
+    this.hand.take(tool, size, {
+      floor: 0,
+      body: 0.6,
+      blend: 0.2,
+      strength: 1,
+      thin: 0,
+      solvent: 0,
+      hair: 'bristle',
+      ...held,
+    });
   }
 
   private loadWith(colour: Triple, amount: number, spread: number, clean: 'wipe' | 'rinse'): void {
@@ -212,11 +237,18 @@ export class Planner {
   }
 
   /** One mark that is meant. */
-  mark(through: readonly Place[], colour: Readonly<Triple>, tool: ToolId, size: number, press: Press, { load = 1.2, jitter = 0.6, clean = 'wipe', shake = 0.25, ...held }: Mark = {}): void {
+  mark(
+    through: readonly Place[],
+    colour: Readonly<Triple>,
+    tool: ToolId,
+    size: number,
+    press: Press,
+    { load = 1.2, jitter = 0.6, clean = 'wipe', shake = 0.25, ...held }: Mark = {},
+  ): void {
     this.take(tool, size, { body: 0.7, blend: 0.1, ...held });
     this.loadWith(plus(colour, this.jitter(jitter)), load, 1, clean);
     this.hand.stroke(through, press, shake, 120);
-  } // prettier-ignore
+  }
 }
 
 const middle = ({ path }: Planned): Place => path[path.length >> 1];

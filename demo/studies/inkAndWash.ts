@@ -37,10 +37,14 @@ for (const c of [DINGHY.near, DINGHY.far, DINGHY.keel])
 for (const x of [0.55, 0.66])
   stroke([mm(x, along(DINGHY.far, x)), mm(x + 0.012, along(DINGHY.near, x))], 0.45, 40, 0.2);
 for (const share of [0.32, 0.6]) {
-  stroke(Array.from({ length: 12 }, (_, i): Place => {
-    const x = 0.45 + (0.36 * i) / 11;
-    return mm(x, along(DINGHY.near, x) * (1 - share) + along(DINGHY.keel, x) * share);
-  }), (s) => 0.1 + 0.2 * Math.sin(s * 9) ** 2, 70); // prettier-ignore
+  stroke(
+    Array.from({ length: 12 }, (_, i): Place => {
+      const x = 0.45 + (0.36 * i) / 11;
+      return mm(x, along(DINGHY.near, x) * (1 - share) + along(DINGHY.keel, x) * share);
+    }),
+    (s) => 0.1 + 0.2 * Math.sin(s * 9) ** 2,
+    70,
+  );
 }
 for (const p of POOLS) stroke([mm(p.x - p.rx * 0.9, p.y), mm(p.x - p.rx * 0.3, p.y + p.ry)], light, 60);
 
@@ -63,7 +67,22 @@ const sky = (x: number, y: number) =>
 const clear: Brush = { tool: 'hake', sizeMm: 22, mixture: {}, water: 0.6 };
 lay(sky, { tool: 'mop', sizeMm: 8, mixture: {}, water: 0.6 }, clear, { speed: 420 });
 const warm: Brush = { tool: 'mop', sizeMm: 9, mixture: { PY43: 2, PBr7BS: 0.7 }, amount: 0.24, water: 0.6 };
-for (const [x, y, to] of [[4, 40, 80], [50, 36, 124], [96, 41, 150]] as const) line(warm, [[x, y], [(x + to) / 2, y - 1], [to, y]], (s) => 0.3 + 0.5 * Math.sin(Math.PI * s), 260, 2); // prettier-ignore
+for (const [x, y, to] of [
+  [4, 40, 80],
+  [50, 36, 124],
+  [96, 41, 150],
+] as const)
+  line(
+    warm,
+    [
+      [x, y],
+      [(x + to) / 2, y - 1],
+      [to, y],
+    ],
+    (s) => 0.3 + 0.5 * Math.sin(Math.PI * s),
+    260,
+    2,
+  );
 const rain: Brush = { tool: 'mop', sizeMm: 9, mixture: { PB29: 3, PBr7BU: 1.5 }, amount: 0.62, water: 0.58 };
 const heavy = (x: number, y: number) => noise2(x / 34, y / 15, 31) + 0.5 * noise2(x / 13, y / 8, 32) > 0.6 + 0.012 * y;
 for (let y = 2; y < 32; y += 4.4) {
@@ -72,7 +91,18 @@ for (let y = 2; y < 32; y += 4.4) {
     const on = heavy(x, y) && sky(x, y + 4) && x < W - 1;
     if (on) from ??= x;
     if (on || from === undefined) continue;
-    if (x - from > 5) line(rain, [[from, y + random()], [(from + x) / 2, y - random()], [x, y + random()]], (s) => 0.3 + 0.5 * Math.sin(Math.PI * s) ** 0.6, 260, 1.5); // prettier-ignore
+    if (x - from > 5)
+      line(
+        rain,
+        [
+          [from, y + random()],
+          [(from + x) / 2, y - random()],
+          [x, y + random()],
+        ],
+        (s) => 0.3 + 0.5 * Math.sin(Math.PI * s) ** 0.6,
+        260,
+        1.5,
+      );
     from = undefined;
   }
 }
@@ -92,11 +122,46 @@ const inBoat = (x: number, y: number) => {
 };
 const front = (x: number) => 127 - 7 * noise2(x / 23, 7, 8) - 3 * noise2(x / 7, 3, 8);
 const mud = (x: number, y: number) =>
-  y > W * 0.352 + 1.6 * noise2(x / 15, 2, 4) && y < front(x) && x > 3 * noise2(y / 9, 1, 2) + 2 && x < W - 3 - 6 * noise2(y / 12, 5, 2) && !inPool(x, y) && !inBoat(x, y); // prettier-ignore
-const earth: Brush[] = Array.from({ length: 8 }, (_, k) => ({ tool: 'mop', sizeMm: 8, mixture: { PY43: 4 - 0.25 * k, PBr7BU: 0.7 + 0.32 * k, PB29: 0.3 + 0.05 * k }, amount: 0.36 + 0.05 * k, water: 0.74 })); // prettier-ignore
-lay(mud, { tool: 'wash-round', sizeMm: 3, mixture: { PY43: 4, PBr7BU: 1.2, PB29: 0.3 }, amount: 0.42, water: 0.7 }, (y) => earth[Math.max(0, Math.min(7, Math.round(((y - 64) / 60) * 7)))], { speed: 320 }); // prettier-ignore
+  y > W * 0.352 + 1.6 * noise2(x / 15, 2, 4) &&
+  y < front(x) &&
+  x > 3 * noise2(y / 9, 1, 2) + 2 &&
+  x < W - 3 - 6 * noise2(y / 12, 5, 2) &&
+  !inPool(x, y) &&
+  !inBoat(x, y);
+const earth: Brush[] = Array.from({ length: 8 }, (_, k) => ({
+  tool: 'mop',
+  sizeMm: 8,
+  mixture: { PY43: 4 - 0.25 * k, PBr7BU: 0.7 + 0.32 * k, PB29: 0.3 + 0.05 * k },
+  amount: 0.36 + 0.05 * k,
+  water: 0.74,
+}));
+lay(
+  mud,
+  { tool: 'wash-round', sizeMm: 3, mixture: { PY43: 4, PBr7BU: 1.2, PB29: 0.3 }, amount: 0.42, water: 0.7 },
+  (y) => earth[Math.max(0, Math.min(7, Math.round(((y - 64) / 60) * 7)))],
+  { speed: 320 },
+);
 const wetter: Brush = { tool: 'mop', sizeMm: 7, mixture: { PBr7BU: 3, PB29: 1.3 }, amount: 0.75, water: 0.5 };
-for (const [x, y, to] of [[12, 104, 46], [20, 88, 60], [60, 111, 92], [118, 116, 150], [142, 100, 170], [84, 82, 76]] as const) if (mud(x, y) && mud((x + to) / 2, y)) line(wetter, [[x, y], [(x + to) / 2, y + 1], [to, y]], (s) => 0.25 + 0.5 * Math.sin(Math.PI * s), 200, 2); // prettier-ignore
+for (const [x, y, to] of [
+  [12, 104, 46],
+  [20, 88, 60],
+  [60, 111, 92],
+  [118, 116, 150],
+  [142, 100, 170],
+  [84, 82, 76],
+] as const)
+  if (mud(x, y) && mud((x + to) / 2, y))
+    line(
+      wetter,
+      [
+        [x, y],
+        [(x + to) / 2, y + 1],
+        [to, y],
+      ],
+      (s) => 0.25 + 0.5 * Math.sin(Math.PI * s),
+      200,
+      2,
+    );
 wait(5);
 dry();
 // headland, water and pools
@@ -117,8 +182,28 @@ const sea: Brush = {
   amount: 0.3,
   water: 0.7,
 };
-line(sea, [[-6, 58.6], [50, 58.8], [112, 58.4]], 0.9, 200, 0.4); // prettier-ignore
-line(sea, [[64, 61.6], [120, 61.4], [W + 6, 61.2]], 0.9, 200, 0.4); // prettier-ignore
+line(
+  sea,
+  [
+    [-6, 58.6],
+    [50, 58.8],
+    [112, 58.4],
+  ],
+  0.9,
+  200,
+  0.4,
+);
+line(
+  sea,
+  [
+    [64, 61.6],
+    [120, 61.4],
+    [W + 6, 61.2],
+  ],
+  0.9,
+  200,
+  0.4,
+);
 const pool: Brush = { tool: 'wash-round', sizeMm: 2.4, mixture: { PB29: 2.2, PBr7BU: 1.4 }, amount: 0.34, water: 0.68 };
 POOLS.slice(2).forEach((p) => {
   // the far half of each: its near half stays white
@@ -150,7 +235,16 @@ const rust: Brush = {
   amount: 1,
   water: 0.64,
 };
-line({ ...rust, sizeMm: 2.2 }, Array.from({ length: 15 }, (_, i): Place => { const u = 0.462 + 0.0235 * i; return mm(u, along(DINGHY.near, u) * 0.13 + along(DINGHY.keel, u) * 0.87); }), (s) => 0.35 + 0.6 * Math.sin(Math.PI * s), 90, 0.2); // prettier-ignore
+line(
+  { ...rust, sizeMm: 2.2 },
+  Array.from({ length: 15 }, (_, i): Place => {
+    const u = 0.462 + 0.0235 * i;
+    return mm(u, along(DINGHY.near, u) * 0.13 + along(DINGHY.keel, u) * 0.87);
+  }),
+  (s) => 0.35 + 0.6 * Math.sin(Math.PI * s),
+  90,
+  0.2,
+);
 wait(2);
 const shade: Brush = {
   tool: 'wash-round',
@@ -159,7 +253,16 @@ const shade: Brush = {
   amount: 0.8,
   water: 0.46,
 };
-line(shade, Array.from({ length: 9 }, (_, i): Place => { const u = 0.6 + 0.02 * i; return mm(u, along(DINGHY.near, u) * 0.45 + along(DINGHY.keel, u) * 0.55); }), 0.7, 90, 0.4); // prettier-ignore
+line(
+  shade,
+  Array.from({ length: 9 }, (_, i): Place => {
+    const u = 0.6 + 0.02 * i;
+    return mm(u, along(DINGHY.near, u) * 0.45 + along(DINGHY.keel, u) * 0.55);
+  }),
+  0.7,
+  90,
+  0.4,
+);
 dry();
 const inner: Brush = { tool: 'wash-round', sizeMm: 2.8, mixture: { PBr7BU: 2.6, PB29: 1.2 }, amount: 0.8, water: 0.68 };
 const thwart = (x: number) => Math.abs(x / W - 0.545 - 0.006) < 0.012 || Math.abs(x / W - 0.655 - 0.006) < 0.012;
@@ -167,7 +270,13 @@ lay((x, y) => between(DINGHY.far, DINGHY.near, 0.12, 0.92)(x, y) && !thwart(x), 
 dry();
 // posts: one stroke each, charged dark on the shadow side; their soluble hatching runs
 for (const p of POSTS) {
-  const wood: Brush = { tool: 'wash-flat', sizeMm: Math.max(1.8, p.width * W * 0.95), mixture: { PBr7BU: 2, PB29: 0.8, PBr7BS: 0.5 }, amount: vary(0.8, 0.1), water: 0.66 }; // prettier-ignore
+  const wood: Brush = {
+    tool: 'wash-flat',
+    sizeMm: Math.max(1.8, p.width * W * 0.95),
+    mixture: { PBr7BU: 2, PB29: 0.8, PBr7BS: 0.5 },
+    amount: vary(0.8, 0.1),
+    water: 0.66,
+  };
   line(
     wood,
     [mm(p.x + p.lean, p.top + 0.003), mm(p.x + p.lean / 2, (p.top + p.foot) / 2), mm(p.x, p.foot)],
@@ -182,17 +291,34 @@ for (const p of POSTS) {
     amount: 0.42,
     water: 0.7,
   };
-  line(lost, [mm(p.x, p.foot), mm(p.x + 0.004, p.foot + 0.05), mm(p.x + 0.008, p.foot + 0.095)], (s) => 0.7 - 0.5 * s, 60, 1.2); // prettier-ignore
+  line(
+    lost,
+    [mm(p.x, p.foot), mm(p.x + 0.004, p.foot + 0.05), mm(p.x + 0.008, p.foot + 0.095)],
+    (s) => 0.7 - 0.5 * s,
+    60,
+    1.2,
+  );
 }
 wait(4);
 // shadow under the boat, lost towards the right; the soluble lines give it their dark
 const under = (x: number, y: number) => {
   const u = x / W;
-  return u > 0.452 && u < 0.82 && y > along(DINGHY.keel, u) * W + 0.2 && y < along(DINGHY.keel, Math.min(0.8, u)) * W + 5.5 * Math.sin(Math.PI * Math.min(1, (u - 0.44) / 0.36)) ** 0.6 + 1; // prettier-ignore
+  return (
+    u > 0.452 &&
+    u < 0.82 &&
+    y > along(DINGHY.keel, u) * W + 0.2 &&
+    y < along(DINGHY.keel, Math.min(0.8, u)) * W + 5.5 * Math.sin(Math.PI * Math.min(1, (u - 0.44) / 0.36)) ** 0.6 + 1
+  );
 };
 const dark: Brush = { tool: 'wash-round', sizeMm: 2.8, mixture: { PB29: 2, PBr7BU: 1.8 }, amount: 0.85, water: 0.68 };
 lay(under, dark, { ...dark, sizeMm: 3.6 });
-line({ tool: 'wash-round', sizeMm: 6, mixture: {}, water: 0.5 }, [mm(0.8, 0.585), mm(0.88, 0.588), mm(0.95, 0.592)], 0.7, 80, 0.3); // prettier-ignore
+line(
+  { tool: 'wash-round', sizeMm: 6, mixture: {}, water: 0.5 },
+  [mm(0.8, 0.585), mm(0.88, 0.588), mm(0.95, 0.592)],
+  0.7,
+  80,
+  0.3,
+);
 dry();
 // the roof, a dry brush on the mud, a few drops
 const roof: Brush = { tool: 'wash-round', sizeMm: 1.8, mixture: { PB29: 1, PBr7BS: 1.6 }, amount: 1, water: 0.6 };
@@ -205,11 +331,34 @@ for (const [x, y, to] of [
   [128, 84, 160],
 ] as const) {
   load(dragged);
-  stroke([[x, y], [(x + to) / 2, y + 1], [to, y + 2]], (s) => 0.2 + 0.3 * Math.sin(Math.PI * s), 130, 1.5); // prettier-ignore
+  stroke(
+    [
+      [x, y],
+      [(x + to) / 2, y + 1],
+      [to, y + 2],
+    ],
+    (s) => 0.2 + 0.3 * Math.sin(Math.PI * s),
+    130,
+    1.5,
+  );
 }
 take('splatter', 0.7, { distanceMm: 110 });
 entries.push({ do: 'load', mixture: { PBr7BU: 2, PB29: 1 }, amount: 1.3 });
-stroke([[36, 106], [60, 112]], 0.25, 60); // prettier-ignore
-stroke([[130, 108], [146, 112]], 0.2, 60); // prettier-ignore
+stroke(
+  [
+    [36, 106],
+    [60, 112],
+  ],
+  0.25,
+  60,
+);
+stroke(
+  [
+    [130, 108],
+    [146, 112],
+  ],
+  0.2,
+  60,
+);
 dry();
 save('demo/studies/ink-and-wash.json', 'paper-cold', 'cream');

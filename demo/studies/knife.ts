@@ -40,23 +40,41 @@ for (const [y, size, pile, other, share] of SKY) {
 }
 // far shore and headland: one drag each, its foot cut by the water
 knife(7);
-for (const [from, to, pile] of [[0.0, 0.2, 'headlandFar'], [0.18, 0.42, 'headlandFar'], [0.4, 0.6, 'headland'], [0.56, 0.8, 'headland'], [0.76, 1.02, 'headland']] as const) {
+for (const [from, to, pile] of [
+  [0.0, 0.2, 'headlandFar'],
+  [0.18, 0.42, 'headlandFar'],
+  [0.4, 0.6, 'headland'],
+  [0.56, 0.8, 'headland'],
+  [0.76, 1.02, 'headland'],
+] as const) {
   load(fromPile(pile, 'skyMid', 0.25 * random()), 0.35);
   lay(trace(HEADLAND, from, to, (HORIZON - along(HEADLAND, (from + to) / 2)) * 0.45 + 0.002), 0.6);
-} // prettier-ignore
+}
 // water: long flat slabs, light where the rift stands in it
 knife(8);
 for (let y = HORIZON + 0.012; y < WATER_EDGE + 0.01; y += 0.015) {
   for (let x = -0.03; x < 1; x += vary(0.24, 0.3)) {
     load(fromPile(random() < 0.35 ? 'poolLight' : 'water', 'waterDark', 0.5 * random()), 0.4);
-    lay([[x, y + 0.003 * random()], [x + vary(0.25, 0.3), y + 0.003 * random()]], 0.62); // prettier-ignore
+    lay(
+      [
+        [x, y + 0.003 * random()],
+        [x + vary(0.25, 0.3), y + 0.003 * random()],
+      ],
+      0.62,
+    );
   }
 }
 // shingle
 knife(6);
 for (let x = 0; x < 0.36; x += 0.07) {
   load(fromPile('shingle', 'mudFar', 0.5 * random()), 0.35);
-  lay([[x, along(SHINGLE, x) + 0.012], [x + 0.08, along(SHINGLE, x + 0.08) + 0.013]], 0.55); // prettier-ignore
+  lay(
+    [
+      [x, along(SHINGLE, x) + 0.012],
+      [x + 0.08, along(SHINGLE, x + 0.08) + 0.013],
+    ],
+    0.55,
+  );
 }
 // mud: slabs grow towards the front, some dragged slantwise
 for (let y = 0.385; y < 0.78;) {
@@ -68,7 +86,13 @@ for (let y = 0.385; y < 0.78;) {
     const pile: Pile = near < 0.25 ? 'mudFar' : random() < 0.3 ? 'mudWarm' : random() < 0.3 ? 'mudDark' : 'mud';
     load(fromPile(pile, random() < 0.2 ? 'weed' : 'mud', 0.4 * random()), vary(0.42, 0.3));
     const slant = (0.02 + 0.03 * near) * (random() - 0.4);
-    lay([[x, y + 0.01 * (random() - 0.5)], [to, y + slant]], vary(0.6, 0.1)); // prettier-ignore
+    lay(
+      [
+        [x, y + 0.01 * (random() - 0.5)],
+        [to, y + slant],
+      ],
+      vary(0.6, 0.1),
+    );
     x = to - 0.015;
   }
   y += (size / WIDTH_MM) * 0.72;
@@ -81,7 +105,13 @@ for (const p of POOLS) {
     for (let x = p.x - half; x < p.x + half - 0.04; x += vary(0.16, 0.3)) {
       if (x < -0.1 || x > 1) continue;
       load(fromPile('pool', v < 0 ? 'poolLight' : 'waterDark', 0.5 * random()), 0.3);
-      lay([[x, p.y + v * p.ry + p.slope * (x - p.x)], [Math.min(x + 0.17, p.x + half), p.y + v * p.ry + p.slope * (x + 0.16 - p.x)]], 0.55); // prettier-ignore
+      lay(
+        [
+          [x, p.y + v * p.ry + p.slope * (x - p.x)],
+          [Math.min(x + 0.17, p.x + half), p.y + v * p.ry + p.slope * (x + 0.16 - p.x)],
+        ],
+        0.55,
+      );
     }
   }
 }
@@ -90,10 +120,14 @@ for (const p of POSTS) {
   const far = p.width < 0.012;
   knife(Math.max(3, (p.width * WIDTH_MM) / 0.3), 'tip', 0.7);
   const at = (t: number, aside = 0): Point => [p.x + p.lean * t + aside * p.width, p.foot + (p.top - p.foot) * t];
-  for (const [from, to] of [[1, 0.6], [0.65, 0.28], [0.32, 0]] as const) {
+  for (const [from, to] of [
+    [1, 0.6],
+    [0.65, 0.28],
+    [0.32, 0],
+  ] as const) {
     load(fromPile(far ? 'postFar' : 'post', 'postWeed', to === 0 ? 0.4 : 0.1), 0.8);
     lay([at(from), at(to)], 0.5);
-  } // prettier-ignore
+  }
   if (far) continue;
   knife(12, 'edge', 0.85);
   load(fromPile('postLight'), 0.5);
@@ -106,13 +140,25 @@ for (const p of POSTS) {
 // the dinghy: shadow, inside, planking in planes, rail with the edge
 knife(9);
 load(fromPile('mudDark', 'inside', 0.5), 0.5);
-lay([[0.48, 0.578], [0.6, 0.61], [0.74, 0.605], [0.86, 0.58]], 0.6); // prettier-ignore
+lay(
+  [
+    [0.48, 0.578],
+    [0.6, 0.61],
+    [0.74, 0.605],
+    [0.86, 0.58],
+  ],
+  0.6,
+);
 knife(11);
-for (const [from, to] of [[0.47, 0.62], [0.58, 0.7], [0.68, 0.79]] as const) {
+for (const [from, to] of [
+  [0.47, 0.62],
+  [0.58, 0.7],
+  [0.68, 0.79],
+] as const) {
   load(fromPile('inside', 'insideLight', 0.25 * random()), 0.5);
   const mid = (x: number): Point => [x, (along(DINGHY.near, x) + along(DINGHY.far, x)) / 2];
   lay([mid(from), mid((from + to) / 2), mid(to)], 0.55);
-} // prettier-ignore
+}
 knife(7);
 for (const [share, from, to, pile, other] of [
   [0.2, 0.44, 0.56, 'hull', 'hullLight'],
@@ -129,36 +175,84 @@ for (const [share, from, to, pile, other] of [
   lay(strake(share, from, to), 0.52);
 }
 knife(18, 'edge', 0.9);
-for (const [from, to] of [[0.432, 0.55], [0.54, 0.68], [0.67, 0.832]] as const) {
+for (const [from, to] of [
+  [0.432, 0.55],
+  [0.54, 0.68],
+  [0.67, 0.832],
+] as const) {
   load(fromPile('rail'), 0.7);
   lay(trace(DINGHY.near, from, to, -0.002), 0.42);
-} // prettier-ignore
-for (const [from, to] of [[0.436, 0.6], [0.6, 0.826]] as const) {
+}
+for (const [from, to] of [
+  [0.436, 0.6],
+  [0.6, 0.826],
+] as const) {
   load(fromPile('railFar'), 0.4);
   lay(trace(DINGHY.far, from, to), 0.5);
-} // prettier-ignore
+}
 knife(9, 'tip');
 for (const q of [0.2, 0.46, 0.72]) {
   const x = DINGHY.left + q * (DINGHY.right - DINGHY.left);
   load(fromPile('thwart'), 0.4);
-  lay([[x - 0.004, along(DINGHY.far, x) + 0.014], [x + 0.01, along(DINGHY.near, x) - 0.014]], 0.5); // prettier-ignore
+  lay(
+    [
+      [x - 0.004, along(DINGHY.far, x) + 0.014],
+      [x + 0.01, along(DINGHY.near, x) - 0.014],
+    ],
+    0.5,
+  );
 }
 // boathouse: two touches
 knife(10, 'tip');
 const b = BOATHOUSE;
 load(fromPile('wall'), 0.4);
-lay([[b.left, (b.eaves + b.foot) / 2], [b.right, (b.eaves + b.foot) / 2]], 0.5); // prettier-ignore
+lay(
+  [
+    [b.left, (b.eaves + b.foot) / 2],
+    [b.right, (b.eaves + b.foot) / 2],
+  ],
+  0.5,
+);
 load(fromPile('slate'), 0.4);
-lay([[b.left - 0.004, (b.ridge + b.eaves) / 2 + 0.002], [b.right + 0.004, (b.ridge + b.eaves) / 2 + 0.002]], 0.5); // prettier-ignore
+lay(
+  [
+    [b.left - 0.004, (b.ridge + b.eaves) / 2 + 0.002],
+    [b.right + 0.004, (b.ridge + b.eaves) / 2 + 0.002],
+  ],
+  0.5,
+);
 // last lights: thick, few, with the tip
 knife(8, 'tip', 0.95);
-for (const [x, y, w] of [[0.08, 0.392, 0.05], [0.5, 0.364, 0.07], [0.14, 0.642, 0.06], [0.33, 0.652, 0.04], [0.62, 0.655, 0.05], [0.2, 0.318, 0.07], [0.6, 0.312, 0.06]] as const) {
+for (const [x, y, w] of [
+  [0.08, 0.392, 0.05],
+  [0.5, 0.364, 0.07],
+  [0.14, 0.642, 0.06],
+  [0.33, 0.652, 0.04],
+  [0.62, 0.655, 0.05],
+  [0.2, 0.318, 0.07],
+  [0.6, 0.312, 0.06],
+] as const) {
   load(fromPile('rift'), 0.4);
-  lay([[x, y], [x + w, y - 0.001]], 0.45);
-} // prettier-ignore
+  lay(
+    [
+      [x, y],
+      [x + w, y - 0.001],
+    ],
+    0.45,
+  );
+}
 knife(14, 'edge', 0.7);
 load(fromPile('rope'), 0.6);
-lay([[0.432, 0.431], [0.38, 0.469], [0.31, 0.487], [0.24, 0.467], [0.2, 0.433]], 0.5); // prettier-ignore
+lay(
+  [
+    [0.432, 0.431],
+    [0.38, 0.469],
+    [0.31, 0.487],
+    [0.24, 0.467],
+    [0.2, 0.433],
+  ],
+  0.5,
+);
 
 dry();
 save('demo/studies/knife.json', { seed: 21, surface: 'linen-coarse', tone: { PW6: 3, PY43: 2, PBr7BS: 2.2 } });

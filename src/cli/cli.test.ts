@@ -29,16 +29,39 @@ async function run(...args: string[]) {
 const ENTRIES = [
   { do: 'tool', tool: 'flat', sizeMm: 10 },
   { do: 'load', mixture: { PB29: 1, PW6: 1 } },
-  { do: 'stroke', samples: [[0, 4, 15, 0.6], [300, 36, 15, 0.6]] },
-]; // prettier-ignore
+  {
+    do: 'stroke',
+    samples: [
+      [0, 4, 15, 0.6],
+      [300, 36, 15, 0.6],
+    ],
+  },
+];
 
 describe('stigmos replay', () => {
   it('tells what came out, and writes picture and planes', () => {
     const picture = join(dir, 'out.png');
     const planes = join(dir, 'planes');
     const out = JSON.parse(
-      execFileSync('./stigmos', ['replay', journal(ENTRIES), '--picture', picture, '--planes', planes, '--probe', '12,15', '--probe', '20,2', '--region', '8,12,10,6'], { encoding: 'utf8' }),
-    ); // prettier-ignore
+      execFileSync(
+        './stigmos',
+        [
+          'replay',
+          journal(ENTRIES),
+          '--picture',
+          picture,
+          '--planes',
+          planes,
+          '--probe',
+          '12,15',
+          '--probe',
+          '20,2',
+          '--region',
+          '8,12,10,6',
+        ],
+        { encoding: 'utf8' },
+      ),
+    );
     expect(out.digest).toMatch(/^[0-9a-f]{64}$/);
     expect(out.sizePx).toEqual([157, 118]);
     expect(out.probes[0]).toMatchObject({ xMm: 12, yMm: 15, wetness: 1, waterUm: 0, layer: 'L2' });
@@ -99,11 +122,14 @@ describe('stigmos replay', () => {
     expect([out.status, out.stdout, out.stderr]).toEqual([0, '{\n', '']);
   });
 
-  it.each([['--picture', '/proc/nowhere/out.png'], ['--planes', '/proc/nowhere']])('%s to where nothing can be written is told', async (option, place) => {
+  it.each([
+    ['--picture', '/proc/nowhere/out.png'],
+    ['--planes', '/proc/nowhere'],
+  ])('%s to where nothing can be written is told', async (option, place) => {
     const { status, stderr, stdout } = await run('replay', journal(ENTRIES), option, place);
     expect([status, stdout]).toEqual([2, '']);
     expect(stderr).toMatch(new RegExp(`^${option}: "${place}" cannot be written \\(E[A-Z]+\\)\\.$`, 'm'));
-  }); // prettier-ignore
+  });
 
   it.each([
     [{ do: 'tool', tool: 'flatt' }, /Entry 1 \(tool\) is not right: there is no "flatt"; did you mean "flat"\?$/m],
@@ -118,10 +144,24 @@ describe('stigmos replay', () => {
 
   it('warns of what is probably not meant, and paints it', async () => {
     const odd = [
-      { do: 'stroke', samples: [[0, 5, 5, 0.6], [90, 20, 5, 1.4], [40, 30, 5, 0.6]] },
+      {
+        do: 'stroke',
+        samples: [
+          [0, 5, 5, 0.6],
+          [90, 20, 5, 1.4],
+          [40, 30, 5, 0.6],
+        ],
+      },
       { do: 'load', mixture: { PB29: 1 } },
-      { do: 'stroke', samples: [[0, 5, 5, 0.6], [90, 999_999, -999_999, 0.6], [190, 5, 9, 0.6]] },
-    ]; // prettier-ignore
+      {
+        do: 'stroke',
+        samples: [
+          [0, 5, 5, 0.6],
+          [90, 999_999, -999_999, 0.6],
+          [190, 5, 9, 0.6],
+        ],
+      },
+    ];
     const { status, stdout, stderr } = await run('replay', journal(odd));
     expect(status).toBe(0);
     expect(JSON.parse(stdout).seconds.paint).toBeLessThan(20);

@@ -27,7 +27,9 @@ function readJson(text: string, path: string): unknown {
     const [first] = errors;
     if (!first) throw new PainterError(`"${path}" is not JSON.`);
     const before = text.slice(0, first.offset).split('\n');
-    const why = printParseErrorCode(first.error).replace(/([a-z])([A-Z])/g, '$1 $2').toLowerCase(); // prettier-ignore
+    const why = printParseErrorCode(first.error)
+      .replace(/([a-z])([A-Z])/g, '$1 $2')
+      .toLowerCase();
     throw new PainterError(
       `"${path}" is not JSON: ${why} at line ${before.length}, column ${before.at(-1)!.length + 1}.`,
     );

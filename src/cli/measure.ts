@@ -55,7 +55,10 @@ export function measureCommand(argv: string[]): boolean {
         all &&= ok;
         report.push({ behaviour: behaviour.id, ...ground, ...reading, holds: ok });
         if (values.json) continue;
-        const bound = [reading.least !== undefined && `>= ${reading.least}`, reading.most !== undefined && `<= ${reading.most}`]; // prettier-ignore
+        const bound = [
+          reading.least !== undefined && `>= ${reading.least}`,
+          reading.most !== undefined && `<= ${reading.most}`,
+        ];
         const value = Number(reading.value.toPrecision(4));
         console.log(
           `  ${ok ? 'holds' : 'FAILS'}  ${ground.surface.padEnd(13)}${String(ground.ppi).padStart(4)} ppi  ${reading.what}: ${value}${reading.unit ? ` ${reading.unit}` : ''} (${bound.filter(Boolean).join(', ')})`,

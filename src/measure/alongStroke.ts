@@ -55,7 +55,8 @@ const average = (v: Iterable<number>, count: number) => {
 export const meanOf = ({ values }: Swath): number => average(values, values.length);
 
 export const rowOf = ({ along, values }: Swath, j: number): Float64Array => values.subarray(j * along, (j + 1) * along);
-export const rowMeans = (s: Swath): number[] => Array.from({ length: s.across }, (_, j) => average(rowOf(s, j), s.along)); // prettier-ignore
+export const rowMeans = (s: Swath): number[] =>
+  Array.from({ length: s.across }, (_, j) => average(rowOf(s, j), s.along));
 export function columnMeans({ along, across, values }: Swath): number[] {
   const sums = new Array<number>(along).fill(0);
   values.forEach((v, at) => (sums[at % along] += v / across));
@@ -79,7 +80,9 @@ export function spectrum({ along, across, values, mmPerPx }: Swath): Spectrum {
     read: (i: number) => [number, number],
     write: (k: number, a: number, b: number) => void,
   ) => {
-    const [cos, sin] = [Math.cos, Math.sin].map((f) => Float64Array.from({ length: count }, (_, i) => f((-2 * Math.PI * i) / count))); // prettier-ignore
+    const [cos, sin] = [Math.cos, Math.sin].map((f) =>
+      Float64Array.from({ length: count }, (_, i) => f((-2 * Math.PI * i) / count)),
+    );
     const input = Array.from({ length: count }, (_, i) => read(i));
     for (let k = 0; k < count; k++) {
       let [a, b] = [0, 0];
@@ -93,16 +96,24 @@ export function spectrum({ along, across, values, mmPerPx }: Swath): Spectrum {
   };
   for (let j = 0; j < across; j++) {
     const row = j * along;
-    transform(along, (i) => [(values[row + i] - m) * hann(i, along) * hann(j, across), 0], (k, a, b) => {
-      re[row + k] = a;
-      im[row + k] = b;
-    }); // prettier-ignore
+    transform(
+      along,
+      (i) => [(values[row + i] - m) * hann(i, along) * hann(j, across), 0],
+      (k, a, b) => {
+        re[row + k] = a;
+        im[row + k] = b;
+      },
+    );
   }
   for (let k = 0; k < along; k++) {
-    transform(across, (j) => [re[j * along + k], im[j * along + k]], (j, a, b) => {
-      re[j * along + k] = a;
-      im[j * along + k] = b;
-    }); // prettier-ignore
+    transform(
+      across,
+      (j) => [re[j * along + k], im[j * along + k]],
+      (j, a, b) => {
+        re[j * along + k] = a;
+        im[j * along + k] = b;
+      },
+    );
   }
   const frequency = (k: number, n: number) => (k < n / 2 ? k : k - n) / (n * mmPerPx);
   return {

@@ -40,11 +40,16 @@ export const line = (x0: number, y0: number, x1: number, y1: number, pressure = 
 type Held = { amount?: number } & Partial<Omit<ToolSettings, 'tool' | 'sizeMm'>>;
 
 /** Takes a clean brush full of a mixture. */
-export const loaded = (tool: ToolId, sizeMm: number, mixture: Mixture, { amount = 1, ...held }: Held = {}): CommandInput[] => [
+export const loaded = (
+  tool: ToolId,
+  sizeMm: number,
+  mixture: Mixture,
+  { amount = 1, ...held }: Held = {},
+): CommandInput[] => [
   { do: 'tool', tool, sizeMm, body: 0.6, thin: 0, blend: 0.3, strength: 1, ...held },
   { do: 'rinse' },
   { do: 'load', mixture: { ...mixture }, amount },
-]; // prettier-ignore
+];
 
 /** Covers an area with strokes side by side, loading for each. */
 export function field([x, y, w, h]: Area, mixture: Mixture, sizeMm = 15, body = 0.5): CommandInput[] {

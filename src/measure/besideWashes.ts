@@ -37,10 +37,54 @@ export function salted(ground: Ground): Reading[] {
 
 export function masked(ground: Ground): Reading[] {
   const studio = groundFor(ground, 40, 30);
-  paint(studio, { do: 'tool', tool: 'masking', sizeMm: 3 }, through([[8, 10], [32, 14]], 40), ...washed([3, 3, 34, 24], 6, BLUE), { do: 'dry' }); // prettier-ignore
+  paint(
+    studio,
+    { do: 'tool', tool: 'masking', sizeMm: 3 },
+    through(
+      [
+        [8, 10],
+        [32, 14],
+      ],
+      40,
+    ),
+    ...washed([3, 3, 34, 24], 6, BLUE),
+    { do: 'dry' },
+  );
   const middle: number[] = [];
-  for (let s = 0.1; s < 0.9; s += 0.02) middle.push(coatsAt(studio, 'PB29', Math.round((8 + 24 * s) / studio.painting.mmPerPx), Math.round((10 + 4 * s) / studio.painting.mmPerPx))); // prettier-ignore
-  paint(studio, { do: 'tool', tool: 'crepe', sizeMm: 16 }, through([[4, 8], [36, 8]], 80), through([[36, 16], [4, 16]], 80), through([[4, 12], [36, 12]], 80)); // prettier-ignore
+  for (let s = 0.1; s < 0.9; s += 0.02)
+    middle.push(
+      coatsAt(
+        studio,
+        'PB29',
+        Math.round((8 + 24 * s) / studio.painting.mmPerPx),
+        Math.round((10 + 4 * s) / studio.painting.mmPerPx),
+      ),
+    );
+  paint(
+    studio,
+    { do: 'tool', tool: 'crepe', sizeMm: 16 },
+    through(
+      [
+        [4, 8],
+        [36, 8],
+      ],
+      80,
+    ),
+    through(
+      [
+        [36, 16],
+        [4, 16],
+      ],
+      80,
+    ),
+    through(
+      [
+        [4, 12],
+        [36, 12],
+      ],
+      80,
+    ),
+  );
   const bare = groundFor(ground, 10, 10);
   const white = meanLab(bare, [2, 2, 6, 6]);
   const kept = meanLab(studio, [19.5, 11.8, 1, 0.6]);
@@ -126,7 +170,10 @@ export function inked(ground: Ground): Reading[] {
 export function parted(ground: Ground): Reading[] {
   const studio = groundFor(ground, 46, 46);
   paint(studio, ...washed([4, 4, 38, 38], 8, {}, { water: 0.7, speed: 150 }), { do: 'wait', seconds: 1 });
-  paint(studio, ...dipped('dropper', 5, { PB15_3: 1, PBr7BS: 20 }, { amount: 2 }), { do: 'stroke', samples: [[0, 23, 23, 0.8]] }); // prettier-ignore
+  paint(studio, ...dipped('dropper', 5, { PB15_3: 1, PBr7BS: 20 }, { amount: 2 }), {
+    do: 'stroke',
+    samples: [[0, 23, 23, 0.8]],
+  });
   waitTillDry(studio);
   const radius = (id: string) => {
     let m = 0;
@@ -139,7 +186,13 @@ export function parted(ground: Ground): Reading[] {
     });
     return Math.sqrt(rr / m);
   };
-  return [{ what: 'reach of the light pigment to that of the heavy one', value: radius('PB15_3') / radius('PBr7BS'), least: 1.08 }]; // prettier-ignore
+  return [
+    {
+      what: 'reach of the light pigment to that of the heavy one',
+      value: radius('PB15_3') / radius('PBr7BS'),
+      least: 1.08,
+    },
+  ];
 }
 
 /** Body colour over a dry dark wash, and the wash's order kept. */
@@ -147,7 +200,24 @@ export function hidden(ground: Ground): Reading[] {
   const studio = groundFor(ground, 40, 26);
   paint(studio, ...washed([3, 3, 34, 20], 6, { PB29: 2, PBr7BU: 1 }, { amount: 1.4 }), { do: 'dry' });
   const dark = meanLab(studio, [6, 6, 6, 14]);
-  paint(studio, ...dipped('gouache', 5, { PW6: 1 }, { water: 0.35 }), through([[16, 8], [32, 8], [32, 11], [16, 11], [16, 14], [32, 14], [32, 17], [16, 17]], 60), { do: 'dry' }); // prettier-ignore
+  paint(
+    studio,
+    ...dipped('gouache', 5, { PW6: 1 }, { water: 0.35 }),
+    through(
+      [
+        [16, 8],
+        [32, 8],
+        [32, 11],
+        [16, 11],
+        [16, 14],
+        [32, 14],
+        [32, 17],
+        [16, 17],
+      ],
+      60,
+    ),
+    { do: 'dry' },
+  );
   const white = meanLab(studio, [19, 9, 10, 7]);
   paint(studio, ...washed([21, 4, 8, 18], 5, { PY3: 1 }, { amount: 0.35 }), { do: 'dry' });
   const glazed = meanLab(studio, [23, 9, 4, 7]);
@@ -162,7 +232,10 @@ export function hidden(ground: Ground): Reading[] {
 /** A tone over everything, from which lights are lifted while it is wet. */
 export function pulledBack(ground: Ground): Reading[] {
   const studio = groundFor(ground, 44, 30);
-  paint(studio, ...washed([3, 3, 38, 24], 8, { PBr7BU: 1, PB29: 1 }, { amount: 0.8, water: 0.7 }), { do: 'wait', seconds: 3 }); // prettier-ignore
+  paint(studio, ...washed([3, 3, 38, 24], 8, { PBr7BU: 1, PB29: 1 }, { amount: 0.8, water: 0.7 }), {
+    do: 'wait',
+    seconds: 3,
+  });
   paint(studio, { do: 'tool', tool: 'thirsty', sizeMm: 5 });
   for (let k = 0; k < 3; k++)
     paint(
@@ -175,7 +248,25 @@ export function pulledBack(ground: Ground): Reading[] {
         40,
       ),
     );
-  paint(studio, { do: 'tool', tool: 'rag', sizeMm: 6 }, through([[28, 18], [34, 18]], 40), through([[34, 18], [28, 18]], 40), { do: 'dry' }); // prettier-ignore
+  paint(
+    studio,
+    { do: 'tool', tool: 'rag', sizeMm: 6 },
+    through(
+      [
+        [28, 18],
+        [34, 18],
+      ],
+      40,
+    ),
+    through(
+      [
+        [34, 18],
+        [28, 18],
+      ],
+      40,
+    ),
+    { do: 'dry' },
+  );
   const tone = meanLab(studio, [26, 6, 8, 5])[0];
   return [
     {

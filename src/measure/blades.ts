@@ -7,10 +7,23 @@ import { WEAVES, drawn, laid, powers } from './oilStrokes';
 
 export function slab(ground: Ground): Reading[] {
   const { studio, way } = laid(ground, 65, 20, 0);
-  paint(studio, { do: 'tool', tool: 'knife', sizeMm: 17, body: 0.9, hold: 'flat' }, { do: 'rinse' }, { do: 'load', mixture: { PB28: 1, PW6: 2 }, amount: 1 }, drawn(way, 65)); // prettier-ignore
+  paint(
+    studio,
+    { do: 'tool', tool: 'knife', sizeMm: 17, body: 0.9, hold: 'flat' },
+    { do: 'rinse' },
+    { do: 'load', mixture: { PB28: 1, PW6: 2 }, amount: 1 },
+    drawn(way, 65),
+  );
   const inside = swath(studio, way, 15, 50, 6);
   const all = swath(studio, way, -6, 66, 7);
-  const starts = Array.from({ length: all.across }, (_, j) => Math.max(0, rowOf(all, j).findIndex((v) => v > 40)) * all.mmPerPx); // prettier-ignore
+  const starts = Array.from(
+    { length: all.across },
+    (_, j) =>
+      Math.max(
+        0,
+        rowOf(all, j).findIndex((v) => v > 40),
+      ) * all.mmPerPx,
+  );
   return [
     { what: 'variation of a slab', value: deviation([...inside.values]) / meanOf(inside), least: 0.07, most: 0.14 },
     { what: 'raggedness of its start', value: raggedness(starts), unit: 'mm', least: 0.05 },
@@ -21,7 +34,13 @@ export function slab(ground: Ground): Reading[] {
 export function runsOut(ground: Ground): Reading[] {
   const weave = WEAVES[ground.surface];
   const { studio, way } = laid(ground, 90, 20, 0);
-  paint(studio, { do: 'tool', tool: 'knife', sizeMm: 17, body: 0.6, hold: 'flat' }, { do: 'rinse' }, { do: 'load', mixture: { PB28: 1, PW6: 2 }, amount: 0.15 }, drawn(way, 90, { pressure: 0.4 })); // prettier-ignore
+  paint(
+    studio,
+    { do: 'tool', tool: 'knife', sizeMm: 17, body: 0.6, hold: 'flat' },
+    { do: 'rinse' },
+    { do: 'load', mixture: { PB28: 1, PW6: 2 }, amount: 0.15 },
+    drawn(way, 90, { pressure: 0.4 }),
+  );
   const windows = Array.from({ length: 11 }, (_, k) => covered(swath(studio, way, 6 * k, 6 * k + 20, 6)));
   const tail = windows.reduce((a, b) => (Math.abs(meanOf(b) - 0.35) < Math.abs(meanOf(a) - 0.35) ? b : a));
   const across = deviation(rowMeans(tail)) ** 2;
@@ -42,7 +61,17 @@ function scraped(ground: Ground, pressure: number): number {
   const um = 220;
   paint(
     studio,
-    { do: 'silhouette', outline: [[6, 8], [54, 8], [54, 32], [6, 32]], mixture: { PR101I: 1 }, thicknessUm: um }, // prettier-ignore
+    {
+      do: 'silhouette',
+      outline: [
+        [6, 8],
+        [54, 8],
+        [54, 32],
+        [6, 32],
+      ],
+      mixture: { PR101I: 1 },
+      thicknessUm: um,
+    },
     { do: 'tool', tool: 'scraper', sizeMm: 17 },
     drawn({ x: 30, y: 3, angle: Math.PI / 2 }, 34, { pressure }),
   );

@@ -58,7 +58,12 @@ function softened(ground: Ground, tool: ToolId) {
   paint(studio, { do: 'tool', tool, sizeMm: 14 });
   if (tool === 'blender-bristle') {
     for (let y = 14; y < 40; y += 8.5) {
-      const samples = Array.from({ length: 20 }, (_, i) => [i * 20, EDGE_MM - 11 + i * 1.2, y + i * 0.05, 0.55 * Math.sin(Math.PI * (0.1 + 0.04 * i))]); // prettier-ignore
+      const samples = Array.from({ length: 20 }, (_, i) => [
+        i * 20,
+        EDGE_MM - 11 + i * 1.2,
+        y + i * 0.05,
+        0.55 * Math.sin(Math.PI * (0.1 + 0.04 * i)),
+      ]);
       paint(studio, { do: 'stroke', samples });
     }
   } else paint(studio, zigzag(6.5, 6.5), zigzag(11.5, 8.5));

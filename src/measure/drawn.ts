@@ -109,7 +109,12 @@ function grades(ground: Ground): Reading[] {
   const tone = (grade: number) => mean(leadSide(ground, grade, 0.5).values);
   const all = [-4, -2, 0, 2, 4, 6, 8].map(tone);
   return [
-    { what: 'least step from a grade to the next softer one', value: Math.min(...all.slice(1).map((L, i) => all[i] - L)), unit: 'L*', least: 0.5 }, // prettier-ignore
+    {
+      what: 'least step from a grade to the next softer one',
+      value: Math.min(...all.slice(1).map((L, i) => all[i] - L)),
+      unit: 'L*',
+      least: 0.5,
+    },
     { what: '4H paler than 8B', value: all[0] - all.at(-1)!, unit: 'L*', least: 30 },
   ];
 }
@@ -126,7 +131,18 @@ function buildUp(ground: Ground): Reading[] {
   const zigzag = (there: number): CommandInput => {
     const places: [number, number][] = [];
     for (let k = 0; k < there; k++)
-      for (let y = 4.5, n = 0; y < 11.5; y += 0.4, n++) places.push(...((n % 2 ? [[22, y], [4, y + 0.2]] : [[4, y], [22, y + 0.2]]) as [number, number][])); // prettier-ignore
+      for (let y = 4.5, n = 0; y < 11.5; y += 0.4, n++)
+        places.push(
+          ...((n % 2
+            ? [
+                [22, y],
+                [4, y + 0.2],
+              ]
+            : [
+                [4, y],
+                [22, y + 0.2],
+              ]) as [number, number][]),
+        );
     let t = 0;
     return {
       do: 'stroke',
@@ -223,12 +239,22 @@ function fromAfar(ground: Ground): Reading[] {
       const colour = mean(near.squares.colours.map((lab, i) => deltaE2000(lab, far.squares.colours[i])));
       const name = `${what} at ${pressure}`;
       const readings: Reading[] = [
-        { what: `${name}: colour of square millimetres`, value: colour, unit: 'Delta E', most: NEARLY_SOLID.has(what) && pressure > 0.5 ? 3 : 2 }, // prettier-ignore
+        {
+          what: `${name}: colour of square millimetres`,
+          value: colour,
+          unit: 'Delta E',
+          most: NEARLY_SOLID.has(what) && pressure > 0.5 ? 3 : 2,
+        },
         { what: `${name}: distance of the tones`, value: apart(a, b), unit: 'L*', most: 4 },
       ];
       // what is even has no grain
       if (deviation(b.values) > 2)
-        readings.push({ what: `${name}: size of the grain to that`, value: grainLength(a) / grainLength(b), least: 0.75, most: 1.25 }); // prettier-ignore
+        readings.push({
+          what: `${name}: size of the grain to that`,
+          value: grainLength(a) / grainLength(b),
+          least: 0.75,
+          most: 1.25,
+        });
       return readings;
     }),
   );
@@ -260,7 +286,12 @@ function bundled(ground: Ground): Reading[] {
 function onRelief(ground: Ground): Reading[] {
   const made = () => {
     const studio = groundFor(ground, 44, 24);
-    for (let y = 4; y < 22; y += 5) paint(studio, ...loaded('flat', 8, { PW6: 1, PY43: 0.2 }, { body: 0.9, amount: 1.6 }), line(3, y, 41, y + 0.6, 0.55)); // prettier-ignore
+    for (let y = 4; y < 22; y += 5)
+      paint(
+        studio,
+        ...loaded('flat', 8, { PW6: 1, PY43: 0.2 }, { body: 0.9, amount: 1.6 }),
+        line(3, y, 41, y + 0.6, 0.55),
+      );
     return studio;
   };
   const area: Area = [8, 9, 28, 5];
@@ -317,7 +348,12 @@ function keptOff(ground: Ground): Reading[] {
     const after = tonesOf(studio, area).values;
     return [
       { what: `${what} beside masking fluid`, value: drawn, unit: 'L*', least: 15 },
-      { what: `${what} under it`, value: Math.max(...after.map((L, i) => Math.abs(bare[i] - L))), unit: 'L*', most: 0.5 }, // prettier-ignore
+      {
+        what: `${what} under it`,
+        value: Math.max(...after.map((L, i) => Math.abs(bare[i] - L))),
+        unit: 'L*',
+        most: 0.5,
+      },
     ];
   });
 }

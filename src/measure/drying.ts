@@ -17,7 +17,8 @@ function wetness(studio: Studio): number {
 
 function covered(ground: Ground, mixture: Record<string, number>, more: Parameters<typeof loaded>[3] = {}): Studio {
   const studio = groundFor(ground, 56, 40);
-  for (let y = 9; y < 36; y += 7) paint(studio, ...loaded('flat', 12, mixture, { body: 0.5, amount: 1.2, ...more }), line(4, y, 52, y)); // prettier-ignore
+  for (let y = 9; y < 36; y += 7)
+    paint(studio, ...loaded('flat', 12, mixture, { body: 0.5, amount: 1.2, ...more }), line(4, y, 52, y));
   return studio;
 }
 
@@ -100,7 +101,11 @@ export const DRYING: readonly Behaviour[] = [
       return [
         { what: 'picked up from tacky to from wet', value: tacky / wet, least: 0.005, most: 0.5 },
         { what: 'picked up from dry', value: dry, most: 0.01 },
-        { what: 'left on tacky to left on dry', value: left({ do: 'wait', seconds: 60 * HOUR }) / left({ do: 'dry' }), least: 1.05 }, // prettier-ignore
+        {
+          what: 'left on tacky to left on dry',
+          value: left({ do: 'wait', seconds: 60 * HOUR }) / left({ do: 'dry' }),
+          least: 1.05,
+        },
       ];
     },
   },

@@ -127,7 +127,8 @@ export const FILMS: readonly Behaviour[] = [
       const studio = groundFor(ground, 60, 40);
       paint(studio, ...field([5, 5, 50, 30], { PBk9: 1, PB29: 1 }, 12), { do: 'dry' });
       paint(studio, { do: 'tool', tool: 'flat', sizeMm: 12, solvent: 0.6 });
-      for (let y = 9; y < 34; y += 7) paint(studio, { do: 'load', mixture: { PBk9: 1, PB29: 1 }, amount: 1 }, line(5, y, 55, y)); // prettier-ignore
+      for (let y = 9; y < 34; y += 7)
+        paint(studio, { do: 'load', mixture: { PBk9: 1, PB29: 1 }, amount: 1 }, line(5, y, 55, y));
       paint(studio, { do: 'dry' });
       const picture = new Picture(studio.painting);
       const area: Area = [15, 12, 30, 14];

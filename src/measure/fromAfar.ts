@@ -21,7 +21,9 @@ export function fromAfar(ground: Ground, what: string, strokes: readonly Command
     const studio = groundFor({ ...ground, ppi: ground.ppi * scale }, ...FIELD);
     paint(studio, ...strokes);
     const picture = new Picture(studio.painting);
-    const [cells, millimetres] = [scale, Math.round(ground.ppi / 25.4) * scale].map((side) => seenFrom(studio, LOOKED_AT, side, picture)); // prettier-ignore
+    const [cells, millimetres] = [scale, Math.round(ground.ppi / 25.4) * scale].map((side) =>
+      seenFrom(studio, LOOKED_AT, side, picture),
+    );
     return { tones: tonesIn(cells), millimetres };
   });
   const colours = near.millimetres.colours.map((lab, i) => deltaE2000(lab, far.millimetres.colours[i]));

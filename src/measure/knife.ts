@@ -81,7 +81,8 @@ export const KNIFE: readonly Behaviour[] = [
     measure(ground) {
       const thin = () => {
         const studio = groundFor(ground, 60, 60);
-        for (let y = 12; y < 50; y += 8) paint(studio, ...loaded('flat', 14, { PG7: 0.3, PW6: 1 }, { amount: 0.45 }), line(5, y, 55, y)); // prettier-ignore
+        for (let y = 12; y < 50; y += 8)
+          paint(studio, ...loaded('flat', 14, { PG7: 0.3, PW6: 1 }, { amount: 0.45 }), line(5, y, 55, y));
         return studio;
       };
       const area: Area = [24, 14, 10, 30];
@@ -104,7 +105,11 @@ export const KNIFE: readonly Behaviour[] = [
           least: 0.999,
           most: 1.001,
         },
-        { what: 'ground bared by a pressed knife, without gel less with', value: pressed(plain) - pressed(given), least: 0 }, // prettier-ignore
+        {
+          what: 'ground bared by a pressed knife, without gel less with',
+          value: pressed(plain) - pressed(given),
+          least: 0,
+        },
       ];
     },
   },
@@ -113,7 +118,11 @@ export const KNIFE: readonly Behaviour[] = [
     says: 'Drawn over two wet colours, a clean knife pulls them into a marbled band.',
     measure(ground) {
       const studio = groundFor(ground, 90, 40);
-      paint(studio, ...field([5, 5, 40, 30], { PB29: 1, PW6: 1 }, 12, 0.6), ...field([45, 5, 40, 30], { PY35: 1 }, 12, 0.6)); // prettier-ignore
+      paint(
+        studio,
+        ...field([5, 5, 40, 30], { PB29: 1, PW6: 1 }, 12, 0.6),
+        ...field([45, 5, 40, 30], { PY35: 1 }, 12, 0.6),
+      );
       const area: Area = [50, 12, 12, 16];
       const share = () => mean(values(studio, 'PB29', area));
       const before = share();
@@ -133,7 +142,11 @@ export const KNIFE: readonly Behaviour[] = [
     measure(ground) {
       const studio = groundFor(ground, 80, 60);
       for (let i = 0; i < 8; i++) {
-        paint(studio, ...loaded('filbert', 9, { PW6: 1 }, { amount: 3, body: 1 }), line(12, 12 + i * 0.4, 26, 13 + i * 0.4, 0.45)); // prettier-ignore
+        paint(
+          studio,
+          ...loaded('filbert', 9, { PW6: 1 }, { amount: 3, body: 1 }),
+          line(12, 12 + i * 0.4, 26, 13 + i * 0.4, 0.45),
+        );
       }
       const furrows = (body: number, y: number) => {
         paint(studio, ...loaded('flat', 12, { PW6: 1 }, { amount: 1.5, body }), line(36, y, 76, y, 0.55));

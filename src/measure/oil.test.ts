@@ -10,7 +10,9 @@ const GROUNDS: readonly Ground[] = (['linen-fine', 'panel', 'linen-coarse'] as c
 
 describe('oil', () => {
   it.each(
-    OIL.flatMap((behaviour, n) => inTurn(GROUNDS, n).map((g) => [behaviour.says, g.surface, g.seed, behaviour, g] as const)), // prettier-ignore
+    OIL.flatMap((behaviour, n) =>
+      inTurn(GROUNDS, n).map((g) => [behaviour.says, g.surface, g.seed, behaviour, g] as const),
+    ),
   )('%s (%s, seed %i)', (_says, _kind, _seed, behaviour, ground) => {
     const readings = behaviour.measure(ground);
     expect(readings.length).toBeGreaterThan(0);

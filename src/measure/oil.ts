@@ -20,7 +20,11 @@ function broken(ground: Ground): Reading[] {
   const weave = WEAVES[ground.surface];
   return ANGLES.flatMap((degrees) => {
     const { studio, way } = laid(ground, 146, 16, degrees);
-    paint(studio, ...loaded('flat', 16, BLUE, { body: 0.8, blend: 0.2, amount: 0.35 }), drawn(way, 146, { pressure: 0.5 })); // prettier-ignore
+    paint(
+      studio,
+      ...loaded('flat', 16, BLUE, { body: 0.8, blend: 0.2, amount: 0.35 }),
+      drawn(way, 146, { pressure: 0.5 }),
+    );
     const windows = Array.from({ length: 12 }, (_, k) => covered(swath(studio, way, 10 * k, 10 * k + 30, 6)));
     const half = windows.reduce((a, b) => (Math.abs(meanOf(b) - 0.5) < Math.abs(meanOf(a) - 0.5) ? b : a));
     const across = deviation(rowMeans(half)) ** 2;
@@ -32,7 +36,9 @@ function broken(ground: Ground): Reading[] {
     if (!weave) return readings;
     const pitch = Math.max(1, Math.round(weave[degrees === 90 ? 1 : 0] / half.mmPerPx));
     const columns = columnMeans(half);
-    const threads = Array.from({ length: Math.floor(columns.length / pitch) }, (_, k) => mean(columns.slice(k * pitch, (k + 1) * pitch))); // prettier-ignore
+    const threads = Array.from({ length: Math.floor(columns.length / pitch) }, (_, k) =>
+      mean(columns.slice(k * pitch, (k + 1) * pitch)),
+    );
     const { lattice } = powers(half, weave);
     readings.push({ what: `${degrees}°: power on the lattice of the weave`, value: lattice, most: 0.075 });
     if (degrees % 90 === 0)
@@ -46,7 +52,11 @@ function loads(ground: Ground): Reading[] {
     const { studio, way } = laid(ground, 144, 12, 0);
     paint(studio, ...loaded('flat', 12, BLUE, { body: 0.7, blend: 0.2, amount }), drawn(way, 144));
     const first = swath(studio, way, 0, 14.4, 4.5);
-    return { um: meanOf(first), cover: meanOf(covered(first)), last: meanOf(covered(swath(studio, way, 129.6, 144, 4.5))) }; // prettier-ignore
+    return {
+      um: meanOf(first),
+      cover: meanOf(covered(first)),
+      last: meanOf(covered(swath(studio, way, 129.6, 144, 4.5))),
+    };
   });
   const [full, half, quarter] = read;
   return [
@@ -66,7 +76,17 @@ function bareBehind(ground: Ground, um: number) {
   const step = 44;
   paint(
     studio,
-    { do: 'silhouette', outline: [[step - 14, 2], [step, 2], [step, 22], [step - 14, 22]], mixture: { PY43: 1 }, thicknessUm: um }, // prettier-ignore
+    {
+      do: 'silhouette',
+      outline: [
+        [step - 14, 2],
+        [step, 2],
+        [step, 22],
+        [step - 14, 22],
+      ],
+      mixture: { PY43: 1 },
+      thicknessUm: um,
+    },
     { do: 'dry' },
     ...loaded('flat', 13.7, BLUE, { body: 0.8, blend: 0.2 }),
     drawn({ x: 8, y: 12, angle: 0 }, 84, { pressure: 0.65 }),
@@ -144,13 +164,22 @@ function colourStreaks(ground: Ground): Reading[] {
   const studio = groundFor(ground, 105, 40);
   const block = (x: number, mixture: Mixture): CommandInput => ({
     do: 'silhouette',
-    outline: [[x, 4], [x + 20, 4], [x + 20, 36], [x, 36]],
+    outline: [
+      [x, 4],
+      [x + 20, 4],
+      [x + 20, 36],
+      [x, 36],
+    ],
     mixture: { ...mixture },
     thicknessUm: 120,
-  }); // prettier-ignore
+  });
   const way = { x: 8, y: 20, angle: 0 };
   paint(studio, block(20, { PB29: 1, PW6: 2 }), block(40, { PY35: 1, PW6: 1 }));
-  paint(studio, ...loaded('bright', 14, { PR108M: 1 }, { body: 0.7, blend: 0.3, amount: 0.5 }), drawn(way, 87, { pressure: 0.7 })); // prettier-ignore
+  paint(
+    studio,
+    ...loaded('bright', 14, { PR108M: 1 }, { body: 0.7, blend: 0.3, amount: 0.5 }),
+    drawn(way, 87, { pressure: 0.7 }),
+  );
   const pigments = ['PB29', 'PW6', 'PY35', 'PR108M'];
   return [50, 65, 80].map((x) => ({
     what: `what the place across tells of the pigment, at ${x} mm`,
@@ -163,7 +192,11 @@ function colourStreaks(ground: Ground): Reading[] {
 function hurried(ground: Ground): Reading[] {
   const [slow, fast] = [20, 500].map((speed) => {
     const { studio, way } = laid(ground, 134, 12, 0);
-    paint(studio, ...loaded('flat', 12, BLUE, { body: 0.75, blend: 0.2, amount: 0.5 }), drawn(way, 134, { pressure: 0.5, speed })); // prettier-ignore
+    paint(
+      studio,
+      ...loaded('flat', 12, BLUE, { body: 0.75, blend: 0.2, amount: 0.5 }),
+      drawn(way, 134, { pressure: 0.5, speed }),
+    );
     return meanOf(covered(swath(studio, way, 12, 122, 4.5)));
   });
   return [{ what: 'cover at 500 mm/s to that at 20', value: fast / slow, most: 0.85 }];
@@ -210,16 +243,24 @@ function opening(ground: Ground): Reading[] {
 function scumbled(ground: Ground): Reading[] {
   const studio = groundFor(ground, 70, 40);
   for (let y = 8; y < 36; y += 6)
-    paint(studio, ...loaded('flat', 10, { PBr7BU: 1, PW6: 0.3 }, { body: 0.85, amount: 1.6 }), line(6, y, 64, y + 1, 0.55)); // prettier-ignore
+    paint(
+      studio,
+      ...loaded('flat', 10, { PBr7BU: 1, PW6: 0.3 }, { body: 0.85, amount: 1.6 }),
+      line(6, y, 64, y + 1, 0.55),
+    );
   const way = { x: 6, y: 20, angle: 0 };
   const relief = swath(studio, way, 10, 48, 4);
   paint(studio, { do: 'dry' });
-  paint(studio, ...loaded('filbert', 12, { PW6: 1, PY43: 0.2 }, { body: 0.7, blend: 0.1, amount: 0.35 }), drawn(way, 58, { pressure: 0.34 })); // prettier-ignore
+  paint(
+    studio,
+    ...loaded('filbert', 12, { PW6: 1, PY43: 0.2 }, { body: 0.7, blend: 0.1, amount: 0.35 }),
+    drawn(way, 58, { pressure: 0.34 }),
+  );
   const film = swath(studio, way, 10, 48, 4);
   const cover = covered(film);
   const there = film.values.filter((v) => v > 3);
   return [
-    { what: 'cover of a dry brush over dried paint', value: meanOf(cover), least: 0.2, most: 0.6 }, // prettier-ignore
+    { what: 'cover of a dry brush over dried paint', value: meanOf(cover), least: 0.2, most: 0.6 },
     { what: 'film where it lies', value: mean([...there]), unit: 'um', most: 60 },
     {
       what: 'correlation of its cover with the relief',
@@ -261,7 +302,14 @@ function wiped(ground: Ground): Reading[] {
     paint(studio, { do: 'load', mixture: { PW6: 1 }, amount: 1 }, line(6, 28, 54, 28));
     return meanLab(studio, [14, 24, 24, 8]);
   };
-  return [{ what: 'white from a wiped brush after a dark', value: deltaE2000(white(true), white(false)), unit: 'Delta E', most: 4 }]; // prettier-ignore
+  return [
+    {
+      what: 'white from a wiped brush after a dark',
+      value: deltaE2000(white(true), white(false)),
+      unit: 'Delta E',
+      most: 4,
+    },
+  ];
 }
 
 /** A dark drawn into wet light paint: how much of the light's lightness it has taken, against bare ground. */
@@ -269,9 +317,23 @@ function darkIntoLight(ground: Ground): Reading[] {
   const strength = (blend: number) => {
     const studio = groundFor(ground, 90, 50);
     const light = { PW6: 4, PY43: 0.4 };
-    paint(studio, ...field([4, 4, 82, 20], light, 14), ...loaded('flat', 10, { PBr7BU: 1, PB29: 0.6 }, { blend, body: 0.6 })); // prettier-ignore
-    paint(studio, line(10, 14, 70, 14), { do: 'rinse' }, { do: 'load', mixture: { PBr7BU: 1, PB29: 0.6 }, amount: 1 }, line(10, 38, 70, 38)); // prettier-ignore
-    const [paper, on, alone] = [[76, 10, 6, 8], [24, 12, 20, 4], [24, 36, 20, 4]].map((area) => meanLab(studio, area as unknown as Area)[0]); // prettier-ignore
+    paint(
+      studio,
+      ...field([4, 4, 82, 20], light, 14),
+      ...loaded('flat', 10, { PBr7BU: 1, PB29: 0.6 }, { blend, body: 0.6 }),
+    );
+    paint(
+      studio,
+      line(10, 14, 70, 14),
+      { do: 'rinse' },
+      { do: 'load', mixture: { PBr7BU: 1, PB29: 0.6 }, amount: 1 },
+      line(10, 38, 70, 38),
+    );
+    const [paper, on, alone] = [
+      [76, 10, 6, 8],
+      [24, 12, 20, 4],
+      [24, 36, 20, 4],
+    ].map((area) => meanLab(studio, area as unknown as Area)[0]);
     return (paper - on) / (paper - alone);
   };
   const all = [0, 0.1, 0.3, 0.5, 0.8].map(strength);
@@ -317,7 +379,11 @@ function bundled(ground: Ground): Reading[] {
 }
 
 export const OIL: readonly Behaviour[] = [
-  { id: 'broken', says: 'A dry brush breaks into streaks along the stroke, not into a screen of threads.', measure: broken }, // prettier-ignore
+  {
+    id: 'broken',
+    says: 'A dry brush breaks into streaks along the stroke, not into a screen of threads.',
+    measure: broken,
+  },
   { id: 'load', says: 'A brush that is dipped less starts closed and breaks sooner.', measure: loads },
   { id: 'steps', says: 'Hair springs down behind a ridge.', measure: steps },
   { id: 'ends', says: 'A stiff stroke ends in a lip; its start, end and sides are ragged.', measure: ends },
@@ -338,7 +404,11 @@ export const OIL: readonly Behaviour[] = [
     says: 'A dark in wet light keeps its strength by lay-blend, evenly graded.',
     measure: darkIntoLight,
   },
-  { id: 'oil-from-afar', says: 'A stroke is the same at four times the resolution, seen from farther away.', measure: finely }, // prettier-ignore
+  {
+    id: 'oil-from-afar',
+    says: 'A stroke is the same at four times the resolution, seen from farther away.',
+    measure: finely,
+  },
   { id: 'oil-readings', says: 'It does not matter how the readings of a stroke come.', measure: bundled },
   { id: 'held-spray', says: 'A spray that is held still goes on.', measure: held },
 ];

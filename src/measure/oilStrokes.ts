@@ -54,7 +54,10 @@ export function powers(cover: Swath, [px, py]: readonly [number, number]) {
     all += power;
     const streak = Math.abs(along) < 0.25 && Math.abs(across) > 0.25;
     if (streak) streaks += power;
-    const atThreads = (near(fx, px) && (near(fy, py) || low(fy, py))) || (near(fy, py) && low(fx, px)) || (near(fx, 2 * px) && near(fy, 2 * py)); // prettier-ignore
+    const atThreads =
+      (near(fx, px) && (near(fy, py) || low(fy, py))) ||
+      (near(fy, py) && low(fx, px)) ||
+      (near(fx, 2 * px) && near(fy, 2 * py));
     if (atThreads && !streak) lattice += power;
   });
   return { lattice: lattice / all, streaks: streaks / all };

@@ -102,7 +102,8 @@ export function cut(p: Plane, [x, y, w, h]: readonly [number, number, number, nu
   const width = Math.round(w / p.mmPerPx);
   const height = Math.round(h / p.mmPerPx);
   const values = new Float64Array(width * height);
-  for (let j = 0; j < height; j++) values.set(p.values.subarray((top + j) * p.width + left, (top + j) * p.width + left + width), j * width); // prettier-ignore
+  for (let j = 0; j < height; j++)
+    values.set(p.values.subarray((top + j) * p.width + left, (top + j) * p.width + left + width), j * width);
   return { ...p, width, height, values };
 }
 
@@ -126,7 +127,8 @@ export function togetherLength({ width, height, values, mmPerPx }: Plane, way: '
 
 /** Rank correlation of two lists (Spearman). */
 export function rankCorrelation(a: readonly number[], b: readonly number[]): number {
-  const ranks = (v: readonly number[]) => v.map((x) => v.filter((y) => y < x).length + (v.filter((y) => y === x).length - 1) / 2); // prettier-ignore
+  const ranks = (v: readonly number[]) =>
+    v.map((x) => v.filter((y) => y < x).length + (v.filter((y) => y === x).length - 1) / 2);
   const [p, q] = [ranks(a), ranks(b)];
   const m = (v: readonly number[]) => v.reduce((s, x) => s + x, 0) / v.length;
   const [mp, mq] = [m(p), m(q)];

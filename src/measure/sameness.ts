@@ -65,7 +65,26 @@ export const SAMENESS: readonly Behaviour[] = [
     says: 'No paint is lost or made by any tool.',
     measure(ground) {
       const studio = groundFor(ground, 90, 70);
-      const tools: ToolId[] = ['flat', 'bright', 'knife', 'rigger', 'fan', 'house', 'worn', 'roller', 'sponge', 'spatter', 'spray', 'knife', 'blender-bristle', 'stump', 'rag', 'scraper', 'gel', 'eraser']; // prettier-ignore
+      const tools: ToolId[] = [
+        'flat',
+        'bright',
+        'knife',
+        'rigger',
+        'fan',
+        'house',
+        'worn',
+        'roller',
+        'sponge',
+        'spatter',
+        'spray',
+        'knife',
+        'blender-bristle',
+        'stump',
+        'rag',
+        'scraper',
+        'gel',
+        'eraser',
+      ];
       tools.forEach((tool, i) => {
         paint(studio, { do: 'tool', tool, sizeMm: tool === 'spatter' ? 1 : 12, touch: i % 5 === 3 ? 'dab' : 'drag' });
         if (i < 12) paint(studio, { do: 'load', mixture: { PW6: 1 + i, PB29: 1, PY43: i / 4 }, amount: 1 });

@@ -16,7 +16,9 @@ const SHEETS: readonly Ground[] = (
 ).flatMap((surface) => first(1, [5, 3, 11]).map((seed) => ({ surface, ppi: 150, seed })));
 
 const tried = (behaviours: readonly Behaviour[], grounds: readonly Ground[]) =>
-  behaviours.flatMap((behaviour, n) => inTurn(grounds, n).map((g) => [behaviour.says, g.surface, g.ppi, g.seed, behaviour, g] as const)); // prettier-ignore
+  behaviours.flatMap((behaviour, n) =>
+    inTurn(grounds, n).map((g) => [behaviour.says, g.surface, g.ppi, g.seed, behaviour, g] as const),
+  );
 
 describe('sticks', () => {
   it.each([...tried(STICK_BEHAVIOURS, TOOTH), ...tried(DRAWN_BEHAVIOURS, SHEETS)])(

@@ -7,7 +7,7 @@ import type { Studio } from '@/core/journal/studio';
 import type { ToolId, ToolSettings } from '@/core/tools/tools';
 import type { Mixture } from '@/core/colour/mixture';
 import { groundFor, type Behaviour, type Ground, type Reading } from './behaviour';
-import { correlation, eachCell, edgeWidth, field, grain, line, mean, meanLab, paint, values, type Area } from './bench'; // prettier-ignore
+import { correlation, eachCell, edgeWidth, field, grain, line, mean, meanLab, paint, values, type Area } from './bench';
 import { coats, massError, meanCoats } from './washBench';
 
 /** Dry sticks on toned paper: grain, filling of the tooth, smearing, lifting, fixing. */
@@ -27,7 +27,12 @@ function dust(studio: Studio, area: Area): number[] {
   eachCell(studio, area, (px, py) => {
     const wash = painting.active.tiles[(py >> 6) * painting.tilesX + (px >> 6)]?.wash;
     const cell = (py & 63) * TILE + (px & 63);
-    out.push((wash?.dust() ?? []).reduce((sum, { plane, pigment }) => sum + painting.arena.f32[plane + cell] * dustUm(pigment), 0)); // prettier-ignore
+    out.push(
+      (wash?.dust() ?? []).reduce(
+        (sum, { plane, pigment }) => sum + painting.arena.f32[plane + cell] * dustUm(pigment),
+        0,
+      ),
+    );
   });
   return out;
 }
@@ -38,7 +43,14 @@ function covered(studio: Studio, area: Area): number {
   eachCell(studio, area, (px, py) => {
     const wash = painting.active.tiles[(py >> 6) * painting.tilesX + (px >> 6)]?.wash;
     const cell = (py & 63) * TILE + (px & 63);
-    out.push(dustCovers((wash?.dust() ?? []).reduce((sum, { plane, pigment }) => sum + painting.arena.f32[plane + cell] * dustLies(pigment), 0))); // prettier-ignore
+    out.push(
+      dustCovers(
+        (wash?.dust() ?? []).reduce(
+          (sum, { plane, pigment }) => sum + painting.arena.f32[plane + cell] * dustLies(pigment),
+          0,
+        ),
+      ),
+    );
   });
   return mean(out);
 }
@@ -134,7 +146,12 @@ function liftedDust(ground: Ground): Reading[] {
   const kneaded = 1 - mean(dust(studio, area)) / before;
   const edge = 1 - mean(dust(studio, [40, 12, 4, 4])) / mean(dust(make(), [40, 12, 4, 4]));
   const rubbed = make();
-  paint(rubbed, { do: 'tool', tool: 'eraser', sizeMm: 9, tip: 'hard' }, line(20, 14, 40, 14, 1), line(40, 14, 20, 14, 1)); // prettier-ignore
+  paint(
+    rubbed,
+    { do: 'tool', tool: 'eraser', sizeMm: 9, tip: 'hard' },
+    line(20, 14, 40, 14, 1),
+    line(40, 14, 20, 14, 1),
+  );
   return [
     { what: 'charcoal lifted by a kneaded eraser', value: kneaded, least: 0.6, most: 0.98 },
     { what: 'and beside it', value: Math.abs(edge), most: 1e-6 },
@@ -171,7 +188,8 @@ function pencils(ground: Ground): Reading[] {
     paint(studio, { do: 'tool', tool: 'graphite', sizeMm: 1, grade, into: 'layer' });
     for (let y = 6; y < 14; y += 0.7) {
       const stroke = line(5, y, 35, y, 0.5);
-      if (stroke.do === 'stroke') paint(studio, { ...stroke, samples: stroke.samples.map((s) => [...s.slice(0, 4), tiltX, 0, 0]) }); // prettier-ignore
+      if (stroke.do === 'stroke')
+        paint(studio, { ...stroke, samples: stroke.samples.map((s) => [...s.slice(0, 4), tiltX, 0, 0]) });
     }
     return meanLab(studio, [10, 7, 20, 5])[0];
   };
@@ -195,7 +213,12 @@ function dirtied(ground: Ground): Reading[] {
   const into = tone(false);
   paint(into, ...stick('charcoal', 12), line(6, 14, 54, 14, 0.8));
   return [
-    { what: 'wet white over charcoal, darker than clean white', value: meanLab(tone(false), INNER)[0] - meanLab(dirty, INNER)[0], unit: 'L*', least: 3 }, // prettier-ignore
+    {
+      what: 'wet white over charcoal, darker than clean white',
+      value: meanLab(tone(false), INNER)[0] - meanLab(dirty, INNER)[0],
+      unit: 'L*',
+      least: 3,
+    },
     { what: 'charcoal in that paint', value: film, unit: 'coats', least: 1e-4 },
     { what: 'charcoal drawn into wet paint', value: mean(values(into, 'PBk9', INNER)), unit: 'coats', least: 1e-4 },
     { what: 'pigment unaccounted for', value: Math.max(massError(dirty), massError(into)), most: 1e-4 },
@@ -210,8 +233,17 @@ function sameMillimetres(ground: Ground): Reading[] {
   };
   const [a, b, c] = [100, 150, 300].map(at);
   return [
-    { what: 'colour at 100 and 300 ppi against 150', value: Math.max(deltaE2000(a.lab, b.lab), deltaE2000(c.lab, b.lab)), unit: 'Delta E', most: 3 }, // prettier-ignore
-    { what: 'dust at 100 and 300 ppi to that at 150', value: Math.max(Math.abs(a.um / b.um - 1), Math.abs(c.um / b.um - 1)), most: 0.1 }, // prettier-ignore
+    {
+      what: 'colour at 100 and 300 ppi against 150',
+      value: Math.max(deltaE2000(a.lab, b.lab), deltaE2000(c.lab, b.lab)),
+      unit: 'Delta E',
+      most: 3,
+    },
+    {
+      what: 'dust at 100 and 300 ppi to that at 150',
+      value: Math.max(Math.abs(a.um / b.um - 1), Math.abs(c.um / b.um - 1)),
+      most: 0.1,
+    },
   ];
 }
 
@@ -223,10 +255,21 @@ function washedOver(ground: Ground): Reading[] {
     for (const y of [9, 11, 13]) paint(studio, line(10, y, 40, y, 0.7));
     const area: Area = [14, 6, 20, 10];
     const before = meanCoats(studio, id, area);
-    paint(studio, { do: 'tool', tool: 'mop', sizeMm: 12 }, { do: 'load', mixture: {}, water: 0.7 }, line(4, 11, 46, 11, 0.9), line(46, 15, 4, 15, 0.9)); // prettier-ignore
+    paint(
+      studio,
+      { do: 'tool', tool: 'mop', sizeMm: 12 },
+      { do: 'load', mixture: {}, water: 0.7 },
+      line(4, 11, 46, 11, 0.9),
+      line(46, 15, 4, 15, 0.9),
+    );
     const floats = mean(coats(studio, id, [14, 18, 20, 6])) / before;
     paint(studio, { do: 'dry' });
-    return { moved: 1 - meanCoats(studio, id, area) / before, floats, error: massError(studio), pigment: findPigment(id) }; // prettier-ignore
+    return {
+      moved: 1 - meanCoats(studio, id, area) / before,
+      floats,
+      error: massError(studio),
+      pigment: findPigment(id),
+    };
   };
   const graphite = wash('graphite');
   const charcoal = wash('charcoal');

@@ -86,7 +86,11 @@ export const TEXTURE: readonly Behaviour[] = [
         { what: 'drops', value: near.length, least: 10 },
         { what: 'median size', value: at(0.5), unit: 'mm', least: 0.3, most: 2 },
         { what: 'largest tenth to median', value: at(0.9) / at(0.5), least: 1.3, most: 6 },
-        { what: 'scatter from afar to from near', value: mean(far.map((d) => d.far)) / mean(near.map((d) => d.far)), least: 1.5 }, // prettier-ignore
+        {
+          what: 'scatter from afar to from near',
+          value: mean(far.map((d) => d.far)) / mean(near.map((d) => d.far)),
+          least: 1.5,
+        },
       ];
     },
   },
@@ -103,7 +107,11 @@ export const TEXTURE: readonly Behaviour[] = [
       paint(studio, pass);
       return [
         { what: 'rim to middle', value: rim[0] / rim[5], most: 0.25 },
-        { what: 'largest step towards the middle', value: Math.max(...rim.slice(1).map((v, i) => v - rim[i])) / rim[5], most: 0.45 }, // prettier-ignore
+        {
+          what: 'largest step towards the middle',
+          value: Math.max(...rim.slice(1).map((v, i) => v - rim[i])) / rim[5],
+          most: 0.45,
+        },
         { what: 'twice to once', value: at(30) / first, least: 1.4, most: 2.2 },
         {
           what: 'evenness in the middle',

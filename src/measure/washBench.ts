@@ -45,10 +45,15 @@ interface Wet {
 }
 
 /** Takes a watercolour brush full of a mixture, or of clear water. */
-export const dipped = (tool: ToolId, sizeMm: number, mixture: Mixture, { amount = 1, water = 0.75, strength = 0.5 }: Wet = {}): CommandInput[] => [
+export const dipped = (
+  tool: ToolId,
+  sizeMm: number,
+  mixture: Mixture,
+  { amount = 1, water = 0.75, strength = 0.5 }: Wet = {},
+): CommandInput[] => [
   { do: 'tool', tool, sizeMm, strength, blend: 0 },
   { do: 'load', mixture: { ...mixture }, amount, water },
-]; // prettier-ignore
+];
 
 /** Lays a wash to and fro over an area without lifting, with straight sides. */
 export function washed([x, y, w, h]: Area, sizeMm: number, mixture: Mixture, wet: Wet = {}): CommandInput[] {
@@ -56,12 +61,21 @@ export function washed([x, y, w, h]: Area, sizeMm: number, mixture: Mixture, wet
   const points: [number, number][] = [];
   for (let row = 0, at = y + r; ; row++, at += sizeMm * 0.62) {
     const yy = Math.min(at, y + h - r);
-    const ends: [number, number][] = [[x + r, yy], [x + w - r, yy]]; // prettier-ignore
+    const ends: [number, number][] = [
+      [x + r, yy],
+      [x + w - r, yy],
+    ];
     points.push(...(row & 1 ? ends.reverse() : ends));
     if (yy >= y + h - r) break;
   }
   const edge = r / 2;
-  const round: Points = [[x + edge, y + edge], [x + w - edge, y + edge], [x + w - edge, y + h - edge], [x + edge, y + h - edge], [x + edge, y + edge]]; // prettier-ignore
+  const round: Points = [
+    [x + edge, y + edge],
+    [x + w - edge, y + edge],
+    [x + w - edge, y + h - edge],
+    [x + edge, y + h - edge],
+    [x + edge, y + edge],
+  ];
   return [
     ...dipped('mop', r, mixture, wet),
     through(cornered(round), 2 * (wet.speed ?? 90)),

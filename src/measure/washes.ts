@@ -109,7 +109,11 @@ function fine(studio: Studio, [x, y, w, h]: Area, all: readonly number[]): numbe
 
 function flat(ground: Ground): Reading[] {
   const studio = groundFor(ground, 76, 34);
-  const places: [string, Record<string, number>, number][] = [['PB29', BLUE, 3], ['PB15_3', CYAN, 27], ['PBr7BS', BROWN, 51]]; // prettier-ignore
+  const places: [string, Record<string, number>, number][] = [
+    ['PB29', BLUE, 3],
+    ['PB15_3', CYAN, 27],
+    ['PBr7BS', BROWN, 51],
+  ];
   for (const [, mixture, x] of places) paint(studio, ...washed([x, 4, 21, 26], 5, mixture, { amount: 0.9 }));
   waitTillDry(studio);
   const out: Reading[] = [];
@@ -124,7 +128,11 @@ function flat(ground: Ground): Reading[] {
     else out.push({ what: `${id}: correlation with the depth of the tooth`, value: held, least: 0.4 });
     out.push({ what: `${id}: pattern of the grid`, value: gridPattern(studio, id, area), most: 0.09 });
   }
-  out.push({ what: 'steps at borders of tiles to steps elsewhere', value: borderSteps(studio, 'PB15_3', [31, 8, 13, 18]), most: 1.7 }); // prettier-ignore
+  out.push({
+    what: 'steps at borders of tiles to steps elsewhere',
+    value: borderSteps(studio, 'PB15_3', [31, 8, 13, 18]),
+    most: 1.7,
+  });
   out.push({ what: 'pigment unaccounted for', value: massError(studio), most: 1e-4 });
   out.push({ what: 'water unaccounted for', value: waterError(studio), most: 1e-4 });
   return out;
@@ -134,7 +142,18 @@ function flat(ground: Ground): Reading[] {
 function seams(ground: Ground, dry: boolean): number {
   const studio = groundFor(ground, 54, 46);
   for (let i = 0; i < 7; i++) {
-    paint(studio, ...dipped('mop', 7, CYAN, { amount: 0.5 }), through([[6, 7 + i * 5], [27, 7.2 + i * 5], [48, 7 + i * 5]], 55)); // prettier-ignore
+    paint(
+      studio,
+      ...dipped('mop', 7, CYAN, { amount: 0.5 }),
+      through(
+        [
+          [6, 7 + i * 5],
+          [27, 7.2 + i * 5],
+          [48, 7 + i * 5],
+        ],
+        55,
+      ),
+    );
     if (dry) paint(studio, { do: 'dry' });
   }
   paint(studio, { do: 'dry' });
@@ -159,7 +178,20 @@ function spread(ground: Ground, wet: boolean): { area: number; outside: number }
       const r = 16.5 * Math.sqrt((45 - k) / 45);
       return [25 + r * Math.cos(k * 0.72), 25 + r * Math.sin(k * 0.72)];
     });
-    paint(studio, ...dipped('mop', 8, {}, { water: 0.62 }), through(spiral, 150), through([[25, 25], [22, 26], [28, 25]], 70), { do: 'wait', seconds: 1.5 }); // prettier-ignore
+    paint(
+      studio,
+      ...dipped('mop', 8, {}, { water: 0.62 }),
+      through(spiral, 150),
+      through(
+        [
+          [25, 25],
+          [22, 26],
+          [28, 25],
+        ],
+        70,
+      ),
+      { do: 'wait', seconds: 1.5 },
+    );
   }
   paint(studio, ...dipped('dropper', 3.6, { PV19: 1 }, { amount: 1.6 }), { do: 'stroke', samples: [[0, 25, 25, 0.5]] });
   paint(studio, { do: 'wait', seconds: 5 });
@@ -187,7 +219,14 @@ function backRun(ground: Ground): Reading[] {
   const { mmPerPx } = studio.painting;
   const at = (r: number, angle: number) => {
     let sum = 0;
-    for (let j = -2; j <= 2; j++) for (let i = -2; i <= 2; i++) sum += coatsAt(studio, 'PB15_3', Math.round((22 + r * Math.cos(angle)) / mmPerPx) + i, Math.round((24 + r * Math.sin(angle)) / mmPerPx) + j); // prettier-ignore
+    for (let j = -2; j <= 2; j++)
+      for (let i = -2; i <= 2; i++)
+        sum += coatsAt(
+          studio,
+          'PB15_3',
+          Math.round((22 + r * Math.cos(angle)) / mmPerPx) + i,
+          Math.round((24 + r * Math.sin(angle)) / mmPerPx) + j,
+        );
     return sum / 25 / base;
   };
   let rim = 0;
@@ -211,7 +250,23 @@ function lifted(ground: Ground, id: string, mixture: Record<string, number>): nu
   const area: Area = [14, 10, 2, 10];
   const before = meanCoats(studio, id, area);
   paint(studio, { do: 'tool', tool: 'thirsty', sizeMm: 4 });
-  for (let k = 0; k < 5; k++) paint(studio, through(k & 1 ? [[15, 23], [15, 7]] : [[15, 7], [15, 23]], 30), { do: 'wait', seconds: 0.5 }); // prettier-ignore
+  for (let k = 0; k < 5; k++)
+    paint(
+      studio,
+      through(
+        k & 1
+          ? [
+              [15, 23],
+              [15, 7],
+            ]
+          : [
+              [15, 7],
+              [15, 23],
+            ],
+        30,
+      ),
+      { do: 'wait', seconds: 0.5 },
+    );
   paint(studio, { do: 'dry' });
   return 1 - meanCoats(studio, id, area) / before;
 }
@@ -244,8 +299,18 @@ function anisotropy(ground: Ground): number {
 function dryNow(ground: Ground): Reading[] {
   const make = () => {
     const studio = groundFor(ground, 56, 34);
-    paint(studio, ...washed([3, 3, 23, 28], 5, BLUE, { amount: 1 }), ...washed([29, 3, 24, 28], 5, { PB15_3: 1, PBr7BS: 9 }, { amount: 1 })); // prettier-ignore
-    paint(studio, ...dipped('dropper', 4, CYAN), { do: 'stroke', samples: [[0, 14, 16, 0.6]] }, ...dipped('dropper', 4, {}), { do: 'stroke', samples: [[0, 41, 16, 0.6]] }); // prettier-ignore
+    paint(
+      studio,
+      ...washed([3, 3, 23, 28], 5, BLUE, { amount: 1 }),
+      ...washed([29, 3, 24, 28], 5, { PB15_3: 1, PBr7BS: 9 }, { amount: 1 }),
+    );
+    paint(
+      studio,
+      ...dipped('dropper', 4, CYAN),
+      { do: 'stroke', samples: [[0, 14, 16, 0.6]] },
+      ...dipped('dropper', 4, {}),
+      { do: 'stroke', samples: [[0, 41, 16, 0.6]] },
+    );
     return studio;
   };
   const waited = make();
@@ -270,7 +335,11 @@ function graded(ground: Ground): Reading[] {
   paint(studio, { do: 'tilt', x: 0, y: 3 });
   let amount = 1.3;
   for (let k = 0; k < 12; k++, amount *= 0.72) {
-    const row: [number, number][] = [[4, 5 + k * 3.9], [21, 5 + k * 3.9], [38, 5 + k * 3.9]]; // prettier-ignore
+    const row: [number, number][] = [
+      [4, 5 + k * 3.9],
+      [21, 5 + k * 3.9],
+      [38, 5 + k * 3.9],
+    ];
     paint(studio, ...dipped('mop', 6, CYAN, { amount, water: 0.78 }), through(k & 1 ? row.reverse() : row, 64));
   }
   paint(studio, { do: 'tilt', x: 0, y: 0 });
@@ -295,35 +364,97 @@ function edge(studio: Studio, x: number): number {
 
 function softened(ground: Ground): Reading[] {
   const studio = groundFor(ground, 60, 26);
-  paint(studio, ...dipped('wash-round', 6, BLUE, { amount: 1, water: 0.8 }), through([[4, 8], [56, 8]], 60), { do: 'wait', seconds: 0.6 }); // prettier-ignore
-  paint(studio, ...dipped('wash-round', 5, {}, { water: 0.42 }), through([[32, 13.2], [57, 13.2]], 40), through([[57, 11.4], [32, 11.4]], 40)); // prettier-ignore
+  paint(
+    studio,
+    ...dipped('wash-round', 6, BLUE, { amount: 1, water: 0.8 }),
+    through(
+      [
+        [4, 8],
+        [56, 8],
+      ],
+      60,
+    ),
+    { do: 'wait', seconds: 0.6 },
+  );
+  paint(
+    studio,
+    ...dipped('wash-round', 5, {}, { water: 0.42 }),
+    through(
+      [
+        [32, 13.2],
+        [57, 13.2],
+      ],
+      40,
+    ),
+    through(
+      [
+        [57, 11.4],
+        [32, 11.4],
+      ],
+      40,
+    ),
+  );
   waitTillDry(studio);
   return [{ what: 'softened edge to the hard one', value: edge(studio, 36) / edge(studio, 8), least: 6 }];
 }
 
 const on = 'paper' as const;
 export const WASHES: readonly Behaviour[] = [
-  { id: 'flat-wash', says: 'A flat wash dries with a darker rim; grains lie in the valleys, stains do not.', on, measure: flat },
-  { id: 'bead', says: 'Strokes join in a wet bead without a seam; over dry paint they overlap crisply.', on, measure: (g) => [
-    { what: 'seams of strokes in the wet', value: seams(g, false), most: 0.05 },
-    { what: 'overlaps of strokes on dry paint', value: seams(g, true), least: 0.3 },
-  ] },
-  { id: 'wet-on-wet', says: 'Paint spreads on wet paper, and only there.', on, measure: (g) => {
-    const wet = spread(g, true);
-    return [
-      { what: 'area on wet paper to that on dry', value: wet.area / spread(g, false).area, least: 3 },
-      { what: 'beyond what was wetted', value: wet.outside, most: 0.001 },
-    ];
-  } },
-  { id: 'back-run', says: 'A drop of water in a wash that has lost its shine drives the paint before it.', on, measure: backRun },
-  { id: 'lifting', says: 'A thirsty brush lifts what does not stain.', on, measure: (g) => [
-    { what: 'ultramarine lifted', value: lifted(g, 'PB29', BLUE), least: 0.6 },
-    { what: 'phthalo blue lifted', value: lifted(g, 'PB15_3', CYAN), most: 0.25 },
-  ] },
-  { id: 'round-drop', says: 'A drop on damp paper spreads alike on all sides.', on, measure: (g) => [
-    // the felt of a sheet makes each drop a little longer one way: three sheets
-    { what: 'anisotropy of a drop, mean of three', value: mean([0, 1, 2].map((k) => anisotropy({ ...g, seed: g.seed + k }))), most: 0.065 }, // prettier-ignore
-  ] },
+  {
+    id: 'flat-wash',
+    says: 'A flat wash dries with a darker rim; grains lie in the valleys, stains do not.',
+    on,
+    measure: flat,
+  },
+  {
+    id: 'bead',
+    says: 'Strokes join in a wet bead without a seam; over dry paint they overlap crisply.',
+    on,
+    measure: (g) => [
+      { what: 'seams of strokes in the wet', value: seams(g, false), most: 0.05 },
+      { what: 'overlaps of strokes on dry paint', value: seams(g, true), least: 0.3 },
+    ],
+  },
+  {
+    id: 'wet-on-wet',
+    says: 'Paint spreads on wet paper, and only there.',
+    on,
+    measure: (g) => {
+      const wet = spread(g, true);
+      return [
+        { what: 'area on wet paper to that on dry', value: wet.area / spread(g, false).area, least: 3 },
+        { what: 'beyond what was wetted', value: wet.outside, most: 0.001 },
+      ];
+    },
+  },
+  {
+    id: 'back-run',
+    says: 'A drop of water in a wash that has lost its shine drives the paint before it.',
+    on,
+    measure: backRun,
+  },
+  {
+    id: 'lifting',
+    says: 'A thirsty brush lifts what does not stain.',
+    on,
+    measure: (g) => [
+      { what: 'ultramarine lifted', value: lifted(g, 'PB29', BLUE), least: 0.6 },
+      { what: 'phthalo blue lifted', value: lifted(g, 'PB15_3', CYAN), most: 0.25 },
+    ],
+  },
+  {
+    id: 'round-drop',
+    says: 'A drop on damp paper spreads alike on all sides.',
+    on,
+    measure: (g) => [
+      // the felt of a sheet makes each drop a little longer one way: three sheets
+      {
+        what: 'anisotropy of a drop, mean of three',
+        value: mean([0, 1, 2].map((k) => anisotropy({ ...g, seed: g.seed + k }))),
+        most: 0.065,
+      },
+    ],
+  },
   { id: 'dry-now', says: 'Drying at once comes out as waiting does; watercolour dries lighter.', on, measure: dryNow },
   { id: 'graded-wash', says: 'A graded wash falls evenly.', on, measure: graded },
   { id: 'soft-edge', says: 'A damp brush along an edge loses it.', on, measure: softened },
@@ -334,4 +465,4 @@ export const WASHES: readonly Behaviour[] = [
   { id: 'separation', says: 'Light pigments run farther than heavy ones.', on, measure: parted },
   { id: 'body-colour', says: 'Opaque white covers a dry wash, and takes a glaze.', on, measure: hidden },
   { id: 'pulled-back', says: 'Lights are lifted out of a wet tone.', on, measure: pulledBack },
-]; // prettier-ignore
+];

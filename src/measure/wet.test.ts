@@ -16,7 +16,9 @@ const GROUNDS: readonly Ground[] = THOROUGH
 
 describe('water', () => {
   it.each(
-    WET.flatMap((behaviour, n) => inTurn(GROUNDS, n).map((g) => [behaviour.says, g.surface, g.ppi, g.seed, behaviour, g] as const)), // prettier-ignore
+    WET.flatMap((behaviour, n) =>
+      inTurn(GROUNDS, n).map((g) => [behaviour.says, g.surface, g.ppi, g.seed, behaviour, g] as const),
+    ),
   )('%s (%s, %i ppi, seed %i)', (_says, _kind, _ppi, _seed, behaviour, ground) => {
     const readings = behaviour.measure(ground);
     expect(readings.length).toBeGreaterThan(0);

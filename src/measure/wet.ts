@@ -119,7 +119,23 @@ function liftedShare({ seed }: Ground, id: string, strength: number): number {
   const over = (y: number, h: number) => mean([...cut(sheet, [18, y, 14, h]).values]);
   return 1 - over(13.5, 3) / Math.max(over(7.5, 2), over(21.5, 1.5));
 }
-const LIFTED = ['PB29', 'PB28', 'PB35', 'PV15', 'PY43', 'PBr7BS', 'PBr7RU', 'PR101I', 'PV19', 'PB15_3', 'PG7', 'PY150', 'PB27', 'PG18', 'PR254'].filter((id) => findPigment(id) !== undefined); // prettier-ignore
+const LIFTED = [
+  'PB29',
+  'PB28',
+  'PB35',
+  'PV15',
+  'PY43',
+  'PBr7BS',
+  'PBr7RU',
+  'PR101I',
+  'PV19',
+  'PB15_3',
+  'PG7',
+  'PY150',
+  'PB27',
+  'PG18',
+  'PR254',
+].filter((id) => findPigment(id) !== undefined);
 
 function lifting(ground: Ground): Reading[] {
   const tried = LIFTED.filter((id, n) => THOROUGH || n % 3 === 0 || id === 'PB35' || id === 'PB15_3');
@@ -127,7 +143,11 @@ function lifting(ground: Ground): Reading[] {
     const shares = new Map(tried.map((id) => [id, liftedShare(ground, id, strength)]));
     const clings = tried.map((id) => 1 - (tubeAt(findPigment(id)!)?.staining ?? 0.5));
     return [
-      { what: `rank of lifting against not staining, at ${strength}`, value: rankCorrelation([...shares.values()], clings), least: 0.85 }, // prettier-ignore
+      {
+        what: `rank of lifting against not staining, at ${strength}`,
+        value: rankCorrelation([...shares.values()], clings),
+        least: 0.85,
+      },
       { what: `cobalt cerulean lifted, at ${strength}`, value: shares.get('PB35')!, least: 0.45 },
       { what: `phthalo blue lifted, at ${strength}`, value: shares.get('PB15_3')!, most: 0.25 },
     ];
@@ -190,7 +210,13 @@ function backRun(ground: Ground): Reading[] {
 function meeting(ground: Ground): Reading[] {
   const studio = groundFor(ground, 76, 48);
   paint(studio, ...dipped('wash-flat', 12, { PB29: 1 }, { water: 0.85, strength: 0.6 }), line(10, 16, 66, 16));
-  paint(studio, ...dipped('wash-flat', 12, { PY150: 1 }, { water: 0.85, strength: 0.6 }), line(10, 28.2, 66, 28.2), wait(40), DRY); // prettier-ignore
+  paint(
+    studio,
+    ...dipped('wash-flat', 12, { PY150: 1 }, { water: 0.85, strength: 0.6 }),
+    line(10, 28.2, 66, 28.2),
+    wait(40),
+    DRY,
+  );
   const parts = ['PB29', 'PY150'].map((id) => {
     const sheet = laid(studio, id);
     const whole = quantile(sheet.values, 0.9);
@@ -203,9 +229,17 @@ function meeting(ground: Ground): Reading[] {
   const mixed = mapped(sheet, (_, i) => (Math.min(parts[0][i], parts[1][i]) > 0.15 ? 1 : 0));
   const charged = groundFor(ground, 80, 60);
   paint(charged, ...dipped('wash-round', 13.7, { PY150: 1 }, { water: 0.8 }), line(12, 28, 60, 28, 800, 0.8));
-  paint(charged, ...dipped('wash-round', 5.3, { PB15_3: 1 }, { water: 0.5, strength: 0.9 }), line(36, 28, 38, 28, 200, 0.6), wait(40), DRY); // prettier-ignore
+  paint(
+    charged,
+    ...dipped('wash-round', 5.3, { PB15_3: 1 }, { water: 0.5, strength: 0.9 }),
+    line(36, 28, 38, 28, 200, 0.6),
+    wait(40),
+    DRY,
+  );
   const blue = cut(blurredBy(laid(charged, 'PB15_3'), 0.85), [10, 20, 54, 16]);
-  const columns = Array.from({ length: blue.width }, (_, x) => Math.max(...Array.from({ length: blue.height }, (_unused, y) => blue.values[y * blue.width + x]))); // prettier-ignore
+  const columns = Array.from({ length: blue.width }, (_, x) =>
+    Math.max(...Array.from({ length: blue.height }, (_unused, y) => blue.values[y * blue.width + x])),
+  );
   const most = Math.max(...columns);
   const over = columns.flatMap((v, x) => (v > 0.1 * most ? [x] : []));
   return [
@@ -230,7 +264,13 @@ function meeting(ground: Ground): Reading[] {
 function wetInWet(ground: Ground): Reading[] {
   const studio = groundFor(ground, 90, 60);
   paint(studio, ...dipped('hake', 41, {}, { water: 0.8 }), line(6, 28, 84, 28, 900, 0.6), wait(8));
-  paint(studio, ...dipped('wash-round', 7.3, { PV19: 1 }, { water: 0.6, strength: 0.8 }), line(20, 28, 66, 28, 900, 0.5), wait(40), DRY); // prettier-ignore
+  paint(
+    studio,
+    ...dipped('wash-round', 7.3, { PV19: 1 }, { water: 0.6, strength: 0.8 }),
+    line(20, 28, 66, 28, 900, 0.5),
+    wait(40),
+    DRY,
+  );
   const soft = blurredBy(laid(studio, 'PV19'), 0.15);
   const limit = 0.25 * quantile(soft.values, 0.98);
   const on = mapped(soft, (v) => (v > limit ? 1 : 0));
@@ -246,7 +286,14 @@ function wetInWet(ground: Ground): Reading[] {
 
 function dryBrush(ground: Ground): Reading[] {
   const studio = groundFor(ground, 90, 40);
-  paint(studio, { do: 'tool', tool: 'dry-brush', sizeMm: 13.7, strength: 0.8, water: 0.2 }, { do: 'load', mixture: { PBr7BU: 1 }, amount: 0.8, water: 0.2 }, line(10, 20, 82, 20, 500, 0.45), wait(200), DRY); // prettier-ignore
+  paint(
+    studio,
+    { do: 'tool', tool: 'dry-brush', sizeMm: 13.7, strength: 0.8, water: 0.2 },
+    { do: 'load', mixture: { PBr7BU: 1 }, amount: 0.8, water: 0.2 },
+    line(10, 20, 82, 20, 500, 0.45),
+    wait(200),
+    DRY,
+  );
   const sheet = laid(studio, 'PBr7BU');
   const limit = 0.15 * quantile(sheet.values, 0.99);
   const on = mapped(sheet, (v) => (v > limit ? 1 : 0));
@@ -281,9 +328,19 @@ export function driesIn(ground: Ground, water = 0.9): { shines: number; damp: nu
     const { basin } = studio.painting.active;
     if (!basin) break;
     const { f32 } = studio.painting.arena;
-    const places = [[25, 18], [35, 14], [30, 22]].map(([x, y]) => [Math.round(x / studio.painting.mmPerPx), Math.round(y / studio.painting.mmPerPx)]); // prettier-ignore
-    const depth = quantile(places.map(([x, y]) => f32[basin.coarseOf('water', x, y)]), 0.5); // prettier-ignore
-    const moisture = quantile(places.map(([x, y]) => f32[basin.coarseOf('moisture', x, y)]), 0.5); // prettier-ignore
+    const places = [
+      [25, 18],
+      [35, 14],
+      [30, 22],
+    ].map(([x, y]) => [Math.round(x / studio.painting.mmPerPx), Math.round(y / studio.painting.mmPerPx)]);
+    const depth = quantile(
+      places.map(([x, y]) => f32[basin.coarseOf('water', x, y)]),
+      0.5,
+    );
+    const moisture = quantile(
+      places.map(([x, y]) => f32[basin.coarseOf('moisture', x, y)]),
+      0.5,
+    );
     if (depth > 0.05) out.shines = at;
     if (depth + moisture > 0.02) out.damp = at;
   }
@@ -304,14 +361,23 @@ function begun(ground: Ground): Reading[] {
     });
     const whole = quantile(widths.slice(Math.round(25 / mmPerPx), Math.round(40 / mmPerPx)), 0.5);
     const start = widths.findIndex((mm) => mm > 0);
-    return { what: `${tool}: width near its start to the whole`, value: widths[start + Math.round((0.12 * whole) / mmPerPx)] / whole, least: 0.45 }; // prettier-ignore
+    return {
+      what: `${tool}: width near its start to the whole`,
+      value: widths[start + Math.round((0.12 * whole) / mmPerPx)] / whole,
+      least: 0.45,
+    };
   });
 }
 
 const on = 'paper' as const;
 export const WET: readonly Behaviour[] = [
   WET_FROM_AFAR,
-  { id: 'granulation', says: 'A granulating wash flocks on several scales, and its edge wavers with a rim that swells and fades.', on, measure: grained },
+  {
+    id: 'granulation',
+    says: 'A granulating wash flocks on several scales, and its edge wavers with a rim that swells and fades.',
+    on,
+    measure: grained,
+  },
   { id: 'stain', says: 'A staining wash is nearly even.', on, measure: stained },
   { id: 'lifting-order', says: 'Dense washes lift as little as they stain.', on, measure: lifting },
   { id: 'drop-ring', says: 'A drop on a dry wash loosens it and leaves a ring.', on, measure: ring },
@@ -319,14 +385,24 @@ export const WET: readonly Behaviour[] = [
   { id: 'neighbours', says: 'Wet neighbours meet, and a colour that is let in runs.', on, measure: meeting },
   { id: 'fingers', says: 'A stroke into a wet sheet frays.', on, measure: wetInWet },
   { id: 'drops', says: 'Drops are round on any grid.', on, measure: drops },
-  { id: 'held-pipette', says: 'A pipette that is held still goes on, and its pool runs to all sides.', on, measure: heldPipette },
+  {
+    id: 'held-pipette',
+    says: 'A pipette that is held still goes on, and its pool runs to all sides.',
+    on,
+    measure: heldPipette,
+  },
   { id: 'wash-start', says: 'A stroke begins as round as the brush is, and not as an arrow.', on, measure: begun },
   { id: 'dry-brush-hairs', says: 'A dry brush leaves streaks of its hairs and ragged ends.', on, measure: dryBrush },
-  { id: 'damp-stage', says: 'A wash shines for a while, and the sheet stays damp after it.', on, measure: (g) => {
-    const { shines, damp } = driesIn(g);
-    return [
-      { what: 'shines', value: shines, unit: 's', least: 60 },
-      { what: 'damp after that', value: damp - shines, unit: 's', least: 20 },
-    ];
-  } },
-]; // prettier-ignore
+  {
+    id: 'damp-stage',
+    says: 'A wash shines for a while, and the sheet stays damp after it.',
+    on,
+    measure: (g) => {
+      const { shines, damp } = driesIn(g);
+      return [
+        { what: 'shines', value: shines, unit: 's', least: 60 },
+        { what: 'damp after that', value: damp - shines, unit: 's', least: 20 },
+      ];
+    },
+  },
+];

@@ -49,7 +49,12 @@ export function sectors({ width, values, mmPerPx }: Plane, x: number, y: number,
 function outOfRound(sheet: Plane, area: readonly [number, number, number, number]) {
   const part = cut(sheet, area);
   const high = Math.max(...part.values);
-  const limit = 0.3 * quantile(part.values.filter((v) => v > 0.2 * high), 0.5); // prettier-ignore
+  const limit =
+    0.3 *
+    quantile(
+      part.values.filter((v) => v > 0.2 * high),
+      0.5,
+    );
   let sx = 0;
   let sy = 0;
   let n = 0;
@@ -68,13 +73,19 @@ function outOfRound(sheet: Plane, area: readonly [number, number, number, number
     radii[sector] = Math.max(radii[sector], Math.hypot(dx, dy));
   });
   const middle = mean(radii);
-  const harmonic = (order: number) => Math.hypot(...[Math.cos, Math.sin].map((f) => (2 / 72) * radii.reduce((s, r, k) => s + (r / middle) * f((2 * Math.PI * order * k) / 72), 0))); // prettier-ignore
+  const harmonic = (order: number) =>
+    Math.hypot(
+      ...[Math.cos, Math.sin].map(
+        (f) => (2 / 72) * radii.reduce((s, r, k) => s + (r / middle) * f((2 * Math.PI * order * k) / 72), 0),
+      ),
+    );
   return { out: deviation(radii) / middle, fourth: harmonic(4), eighth: harmonic(8) };
 }
 
 export function drops(ground: Ground): Reading[] {
   const studio = groundFor(ground, 84, 56);
-  for (const i of [0, 1, 2]) paint(studio, ...dipped('dropper', 5.3 + 1.2 * i, { PG7: 1 }, { water: 1 }), drop(15 + 26 * i, 28, 0.6)); // prettier-ignore
+  for (const i of [0, 1, 2])
+    paint(studio, ...dipped('dropper', 5.3 + 1.2 * i, { PG7: 1 }, { water: 1 }), drop(15 + 26 * i, 28, 0.6));
   paint(studio, wait(30), DRY);
   const sheet = blurredBy(laid(studio, 'PG7'), 0.12);
   const all = [0, 1, 2].map((i) => outOfRound(sheet, [2 + 26 * i, 2, 26, 52]));

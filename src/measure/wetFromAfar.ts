@@ -3,13 +3,21 @@ import type { Behaviour, Ground, Reading } from './behaviour';
 import { fromAfar } from './fromAfar';
 import { first } from './thorough';
 
-const dip = (tool: 'wash-round' | 'wash-flat' | 'mop' | 'dry-brush', sizeMm: number, mixture: Record<string, number>, water: number): CommandInput[] => [
+const dip = (
+  tool: 'wash-round' | 'wash-flat' | 'mop' | 'dry-brush',
+  sizeMm: number,
+  mixture: Record<string, number>,
+  water: number,
+): CommandInput[] => [
   { do: 'tool', tool, sizeMm, strength: 0.7 },
   { do: 'load', mixture, amount: 1, water },
-]; // prettier-ignore
+];
 const stroke = (y: number, pressure = 0.7): CommandInput => ({
   do: 'stroke',
-  samples: [[0, 2, y, pressure], [900, 34, y, pressure]], // prettier-ignore
+  samples: [
+    [0, 2, y, pressure],
+    [900, 34, y, pressure],
+  ],
 });
 
 /** Washes on a field of 37 x 14 mm. */

@@ -18,11 +18,19 @@ export function laid(studio: Studio, id: string): Plane {
 
 export const line = (x0: number, y0: number, x1: number, y1: number, ms = 900, pressure = 0.7): CommandInput => ({
   do: 'stroke',
-  samples: Array.from({ length: 31 }, (_, k) => [(ms * k) / 30, x0 + ((x1 - x0) * k) / 30, y0 + ((y1 - y0) * k) / 30, pressure]), // prettier-ignore
+  samples: Array.from({ length: 31 }, (_, k) => [
+    (ms * k) / 30,
+    x0 + ((x1 - x0) * k) / 30,
+    y0 + ((y1 - y0) * k) / 30,
+    pressure,
+  ]),
 });
 export const drop = (x: number, y: number, pressure = 0.7, ms = 250): CommandInput => ({
   do: 'stroke',
-  samples: [[0, x, y, pressure], [ms, x + 0.05, y, pressure]], // prettier-ignore
+  samples: [
+    [0, x, y, pressure],
+    [ms, x + 0.05, y, pressure],
+  ],
 });
 
 /** A wash laid by a flat, loaded for each stroke, with straight sides. */

@@ -40,7 +40,12 @@ describe('adjustments', () => {
   it('a curve goes through its points and never overshoots', () => {
     const points = fc
       .uniqueArray(fc.integer({ min: 1, max: 99 }), { minLength: 1, maxLength: 6 })
-      .chain((xs) => fc.tuple(fc.constant([0, ...xs.toSorted((a, b) => a - b), 100]), fc.array(unit, { minLength: xs.length + 2, maxLength: xs.length + 2 }))); // prettier-ignore
+      .chain((xs) =>
+        fc.tuple(
+          fc.constant([0, ...xs.toSorted((a, b) => a - b), 100]),
+          fc.array(unit, { minLength: xs.length + 2, maxLength: xs.length + 2 }),
+        ),
+      );
     fc.assert(
       fc.property(points, ([xs, ys]) => {
         const list = xs.map((x, i) => [x / 100, ys[i]] as [number, number]);
@@ -81,10 +86,15 @@ describe('adjustments', () => {
   });
 
   it('bad settings are refused', () => {
-    for (const bad of [{ kind: 'levels', all: { gamma: 0 } }, { kind: 'curves', all: [[0, 0]] }, { kind: 'blur', radiusMm: 99 }, { kind: 'glow' }]) {
+    for (const bad of [
+      { kind: 'levels', all: { gamma: 0 } },
+      { kind: 'curves', all: [[0, 0]] },
+      { kind: 'blur', radiusMm: 99 },
+      { kind: 'glow' },
+    ]) {
       expect(adjustmentSchema.safeParse(bad).success).toBe(false);
     }
-  }); // prettier-ignore
+  });
 });
 
 describe('colours carried by bands', () => {

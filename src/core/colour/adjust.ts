@@ -187,18 +187,22 @@ export function adjuster(adjustment: Adjustment): Adjuster | undefined {
   switch (adjustment.kind) {
     case 'levels': {
       const { all, red, green, blue } = adjustment;
-      return perChannel([red, green, blue].map((own) => (v: number) => {
-        const w = throughLevels(all, v);
-        return own ? throughLevels(own, w) : w;
-      })); // prettier-ignore
+      return perChannel(
+        [red, green, blue].map((own) => (v: number) => {
+          const w = throughLevels(all, v);
+          return own ? throughLevels(own, w) : w;
+        }),
+      );
     }
     case 'curves': {
       const through = (points?: Curve): OneChannel => (points ? curveThrough(points) : (v) => v);
       const all = through(adjustment.all);
-      return perChannel([adjustment.red, adjustment.green, adjustment.blue].map((own) => {
-        const mine = through(own);
-        return (v: number) => mine(all(v));
-      })); // prettier-ignore
+      return perChannel(
+        [adjustment.red, adjustment.green, adjustment.blue].map((own) => {
+          const mine = through(own);
+          return (v: number) => mine(all(v));
+        }),
+      );
     }
     case 'hue':
       return hueAdjuster(adjustment);

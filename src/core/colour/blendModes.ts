@@ -3,9 +3,23 @@
  * 0..1, not multiplied by their alpha: `b` is the backdrop, `s` the source.
  */
 export const BLEND_MODES = [
-  'normal', 'multiply', 'screen', 'overlay', 'darken', 'lighten', 'color-dodge', 'color-burn', 'hard-light',
-  'soft-light', 'difference', 'exclusion', 'hue', 'saturation', 'color', 'luminosity',
-] as const; // prettier-ignore
+  'normal',
+  'multiply',
+  'screen',
+  'overlay',
+  'darken',
+  'lighten',
+  'color-dodge',
+  'color-burn',
+  'hard-light',
+  'soft-light',
+  'difference',
+  'exclusion',
+  'hue',
+  'saturation',
+  'color',
+  'luminosity',
+] as const;
 export type BlendMode = (typeof BLEND_MODES)[number];
 
 /** Blends one channel. */

@@ -72,7 +72,10 @@ export const linearToBytes = (rgb: Readonly<Triple>): Triple =>
 
 /** Linear sRGB to `#rrggbb`, clipped. */
 export const linearToHex = (rgb: Readonly<Triple>): string =>
-  '#' + linearToBytes(rgb).map((v) => v.toString(16).padStart(2, '0')).join(''); // prettier-ignore
+  '#' +
+  linearToBytes(rgb)
+    .map((v) => v.toString(16).padStart(2, '0'))
+    .join('');
 
 /** Chroma of a CIELAB colour. */
 export const chroma = ([, a, b]: Readonly<Triple>): number => hypot(a, b);

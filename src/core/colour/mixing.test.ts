@@ -21,8 +21,10 @@ const between = (h: number, from: number, to: number) => (from <= to ? h >= from
 const FACTS: Record<string, (lab: Triple, of: Reader) => boolean> = {
   'Phthalo blue + lemon': (m) => between(hue(m), 135, 170) && chroma(m) > 40,
   'Phthalo blue + lemon + white': (m) => between(hue(m), 130, 170) && chroma(m) > 45,
-  'Ultramarine + cadmium yellow light': (m, of) => between(hue(m), 105, 165) && chroma(m) < 0.72 * chroma(of({ PB15_3: 1, PY3: 12 })),
-  'Ultramarine + cad yellow medium': (m, of) => between(hue(m), 95, 160) && chroma(m) < 0.6 * chroma(of({ PB15_3: 1, PY3: 12 })),
+  'Ultramarine + cadmium yellow light': (m, of) =>
+    between(hue(m), 105, 165) && chroma(m) < 0.72 * chroma(of({ PB15_3: 1, PY3: 12 })),
+  'Ultramarine + cad yellow medium': (m, of) =>
+    between(hue(m), 95, 160) && chroma(m) < 0.6 * chroma(of({ PB15_3: 1, PY3: 12 })),
   'Cobalt blue + lemon': (m) => between(hue(m), 130, 182) && chroma(m) > 20,
   'Cerulean + lemon': (m) => between(hue(m), 120, 170) && chroma(m) > 30,
   'Ultramarine + burnt sienna (1:1)+white': (m) => chroma(m) < 14,
@@ -31,12 +33,14 @@ const FACTS: Record<string, (lab: Triple, of: Reader) => boolean> = {
   '...with more sienna': (m) => between(hue(m), 20, 100) && chroma(m) > 3,
   'Ultramarine + burnt sienna masstone': (m) => m[0] < 20 && chroma(m) < 12,
   'Ultramarine + burnt umber': (m) => m[0] < 14 && chroma(m) < 10,
-  'Ivory black + cadmium yellow': (m, of) => between(hue(m), 90, 125) && hue(m) > hue(of({ PY37: 1 })) + 6 && chroma(m) > 10,
+  'Ivory black + cadmium yellow': (m, of) =>
+    between(hue(m), 90, 125) && hue(m) > hue(of({ PY37: 1 })) + 6 && chroma(m) > 10,
   'Ivory black + cadmium yellow light': (m) => between(hue(m), 98, 130) && chroma(m) > 10,
   'Ivory black + lemon': (m) => between(hue(m), 98, 140) && chroma(m) > 12,
   'Ivory black + yellow ochre': (m) => between(hue(m), 72, 110),
   'Ivory black + white': (m) => m[2] < -1.5 && Math.abs(m[1]) < 2,
-  'Earth-palette grey reads blue': (m, of) => between(hue(m), 180, 300) && m[2] < of({ PY43: 1, PR108L: 1, PBk9: 0.5, PW6: 5 })[2] - 10,
+  'Earth-palette grey reads blue': (m, of) =>
+    between(hue(m), 180, 300) && m[2] < of({ PY43: 1, PR108L: 1, PBk9: 0.5, PW6: 5 })[2] - 10,
   'Mars black + white': (m, of) => m[2] > of({ PBk9: 1, PW6: 8 })[2] + 1,
   'Phthalo green + quinacridone rose': (m) => m[0] < 14 && chroma(m) < 8,
   'Phthalo green + alizarin': (m) => m[0] < 12 && chroma(m) < 8,
@@ -75,7 +79,7 @@ const FACTS: Record<string, (lab: Triple, of: Reader) => boolean> = {
   'Lemon + quin magenta': (m) => between(hue(m), 25, 75) && chroma(m) > 55,
   'Phthalo green + lemon': (m) => between(hue(m), 125, 165) && chroma(m) > 45,
   'Viridian + white': (m) => between(hue(m), 160, 190),
-}; // prettier-ignore
+};
 
 const rows = table.rows.map((row) => ({
   name: row.name.trim(),

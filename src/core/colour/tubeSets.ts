@@ -9,8 +9,19 @@ export interface TubeSet {
 
 /** A general set of twelve tubes: a white, three yellows, two reds, three blues and greens, three earths, a black. */
 export const GENERAL_TWELVE: readonly string[] = [
-  'PW6', 'PY3', 'PY150', 'PY43', 'PR188', 'PR122', 'PB29', 'PB15_3', 'PG7', 'PBr7BS', 'PBr7BU', 'PBk9',
-]; // prettier-ignore
+  'PW6',
+  'PY3',
+  'PY150',
+  'PY43',
+  'PR188',
+  'PR122',
+  'PB29',
+  'PB15_3',
+  'PG7',
+  'PBr7BS',
+  'PBr7BU',
+  'PBk9',
+];
 
 export const TUBE_SETS: readonly TubeSet[] = [
   {

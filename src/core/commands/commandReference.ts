@@ -52,7 +52,12 @@ export function commandReference({ definitions }: CommandSet): string {
       const fields = Object.entries(properties).filter(([name]) => name !== 'do');
       const step = definition.undoable ? ' A step of undo.' : '';
       const lines = fields.map((field) => line(field, required));
-      return [`## \`${nameOf(definition)}\``, '', `${describe(definition)}.${step}`, ...(lines.length ? ['', ...lines] : [])].join('\n'); // prettier-ignore
+      return [
+        `## \`${nameOf(definition)}\``,
+        '',
+        `${describe(definition)}.${step}`,
+        ...(lines.length ? ['', ...lines] : []),
+      ].join('\n');
     })
     .join('\n\n');
 }

@@ -76,7 +76,10 @@ describe('the set of all commands', () => {
   });
 
   it('knows which tubes a command uses', () => {
-    expect(COMMANDS.tubesOf({ do: 'load', mixture: { PB29: 1 }, edge: { mixture: { PY35: 1 } } } as never)).toEqual(['PB29', 'PY35']); // prettier-ignore
+    expect(COMMANDS.tubesOf({ do: 'load', mixture: { PB29: 1 }, edge: { mixture: { PY35: 1 } } } as never)).toEqual([
+      'PB29',
+      'PY35',
+    ]);
     expect(COMMANDS.tubesOf({ do: 'retube', from: 'PB29', to: 'PB28' } as never)).toEqual(['PB28']);
     expect(COMMANDS.tubesOf({ do: 'tone', mixture: { PR254: 1 } } as never)).toEqual(['PR254']);
     expect(COMMANDS.tubesOf({ do: 'dry' })).toEqual([]);

@@ -25,8 +25,17 @@ export const WET = 2;
 const STATE_PLANES = ['water', 'moisture', 'rim', 'u', 'v', 'load', 'share'] as const;
 /** What each step works out anew. */
 const WORK_PLANES = [
-  'depth', 'open', 'fluxX', 'fluxY', 'mass', 'stream', 'paintU', 'paintV', 'nextA', 'nextB',
-] as const; // prettier-ignore
+  'depth',
+  'open',
+  'fluxX',
+  'fluxY',
+  'mass',
+  'stream',
+  'paintU',
+  'paintV',
+  'nextA',
+  'nextB',
+] as const;
 export type CoarsePlane = (typeof STATE_PLANES)[number] | (typeof WORK_PLANES)[number];
 
 /** Cells of frame at the left and right of the rasters: keeps rows aligned. */
@@ -210,9 +219,22 @@ export class Basin {
   /** A tile has no film left: nothing moves in it. */
   still(index: number): void {
     const { f32 } = this.arena;
-    for (const name of ['water', 'u', 'v', 'load', 'depth', 'open', 'fluxX', 'fluxY', 'mass', 'stream', 'paintU', 'paintV'] as const) {
+    for (const name of [
+      'water',
+      'u',
+      'v',
+      'load',
+      'depth',
+      'open',
+      'fluxX',
+      'fluxY',
+      'mass',
+      'stream',
+      'paintU',
+      'paintV',
+    ] as const) {
       this.rows(this.at[name] + this.first(index), this.stride, this.side, (row) => f32.fill(0, row, row + this.side));
-    } // prettier-ignore
+    }
   }
 
   dispose(): void {

@@ -15,7 +15,9 @@ it('the parts of tiles make up the rectangle, each cell once and in its own tile
         const inTile = (x: number, y: number) => (y >> 6) * TILES_X + (x >> 6);
         expect(inTile(part.left, part.top)).toBe(index);
         expect(inTile(part.right - 1, part.bottom - 1)).toBe(index);
-        expect(part.left >= rect.left && part.right <= rect.right && part.top >= rect.top && part.bottom <= rect.bottom).toBe(true); // prettier-ignore
+        expect(
+          part.left >= rect.left && part.right <= rect.right && part.top >= rect.top && part.bottom <= rect.bottom,
+        ).toBe(true);
         cells += (part.right - part.left) * (part.bottom - part.top);
       }
       expect(cells).toBe((rect.right - rect.left) * (rect.bottom - rect.top));

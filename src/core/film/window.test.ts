@@ -37,17 +37,22 @@ describe('a window on the film', () => {
   it('brings every cell back to its place, exactly', () => {
     const painting = canvas();
     fc.assert(
-      fc.property(fc.integer({ min: 0, max: 239 }), fc.integer({ min: 0, max: 179 }), fc.float({ min: Math.fround(0.01), max: 2, noNaN: true }), (x, y, coats) => {
-        const before = read(painting, x, y);
-        dab(painting, x, y, coats, coats * 120);
-        expect(read(painting, x, y).coats).toBe(Math.fround(before.coats + coats));
-      }),
+      fc.property(
+        fc.integer({ min: 0, max: 239 }),
+        fc.integer({ min: 0, max: 179 }),
+        fc.float({ min: Math.fround(0.01), max: 2, noNaN: true }),
+        (x, y, coats) => {
+          const before = read(painting, x, y);
+          dab(painting, x, y, coats, coats * 120);
+          expect(read(painting, x, y).coats).toBe(Math.fround(before.coats + coats));
+        },
+      ),
       { numRuns: 40 },
     );
     const planes = painting.active.tiles.flatMap((t) => t?.pigments ?? []);
     // white was on the tool and never laid: it takes no memory
     expect(planes.includes(WHITE)).toBe(false);
-  }); // prettier-ignore
+  });
 
   it('says before it changes a tile, once for each flush', () => {
     const painting = canvas();
@@ -55,7 +60,10 @@ describe('a window on the film', () => {
     const window = new FilmWindow(painting, painting.active, (_, index) => seen.push(index));
     window.moveTo(60, 60, 70, 70, [BLUE]);
     const { f32 } = painting.arena;
-    for (const [x, y] of [[62, 62], [66, 66]]) {
+    for (const [x, y] of [
+      [62, 62],
+      [66, 66],
+    ]) {
       const cell = (y - window.y0) * window.width + x - window.x0;
       f32[(window.film >> 2) + cell * window.stride + window.channels - 1] = 30;
       window.touch(x - window.x0, y - window.y0, x - window.x0, y - window.y0);
@@ -64,7 +72,7 @@ describe('a window on the film', () => {
     expect([...new Set(seen)].sort((a, b) => a - b)).toEqual([0, painting.tilesX + 1]);
     expect(painting.active.tiles[0]).toBeDefined();
     window.dispose();
-  }); // prettier-ignore
+  });
 
   it('takes off what went over the edge of the painting, and writes it down', () => {
     const painting = canvas();

@@ -272,5 +272,7 @@ const plainMover = ({ arena }: Painting): Mover => ({
 
 /** The nearest visible paint layer below one. */
 function layerBelow({ layers }: Painting, layer: Layer): Layer | undefined {
-  return layers.slice(0, Math.max(0, layers.indexOf(layer))).findLast((l) => l.kind === 'paint' && l.visible && !l.look.locked);
-} // prettier-ignore
+  return layers
+    .slice(0, Math.max(0, layers.indexOf(layer)))
+    .findLast((l) => l.kind === 'paint' && l.visible && !l.look.locked);
+}

@@ -55,13 +55,17 @@ export class WindowTiles {
       this.mover.gather(this.list, stride, 0, TILE, to, stride, this.w.width * stride, TILE, TILE);
     }
     const cell = wy * this.w.width + wx;
-    for (const [plane, mine] of [[tile?.body, this.w.body], [tile?.laid, this.w.laid], [tile?.cure, this.w.cure]] as const) {
+    for (const [plane, mine] of [
+      [tile?.body, this.w.body],
+      [tile?.laid, this.w.laid],
+      [tile?.cure, this.w.cure],
+    ] as const) {
       if (!plane) continue;
       for (let y = 0; y < TILE; y++) {
         const from = (plane >> 2) + y * TILE;
         f32.copyWithin((mine >> 2) + cell + y * this.w.width, from, from + TILE);
       }
-    } // prettier-ignore
+    }
     // the support, then everything solid up to this layer
     const relief = (this.w.relief >> 2) + cell;
     for (let y = 0; y < TILE; y++) layRow(surface, tx * TILE, ty * TILE + y, f32, relief + y * this.w.width, TILE);

@@ -41,7 +41,15 @@ describe('planes', () => {
     const picture = new Picture(studio.painting);
     picture.update({ left: 0, top: 0, right: studio.painting.width, bottom: studio.painting.height });
     const { files, units } = encodePlanes(picture);
-    expect(Object.keys(files).sort()).toEqual(['albedo', 'mass-PR188', 'mass-PW6', 'relief', 'surface', 'thickness', 'wetness']); // prettier-ignore
+    expect(Object.keys(files).sort()).toEqual([
+      'albedo',
+      'mass-PR188',
+      'mass-PW6',
+      'relief',
+      'surface',
+      'thickness',
+      'wetness',
+    ]);
     const mass = decode(files['mass-PW6']);
     const area = studio.painting.cellArea;
     let sum = 0;

@@ -31,7 +31,11 @@ const small = () => {
   paint(studio, ...loaded('flat', 8, { PB29: 1 }), line(4, 8, 20, 10), { do: 'dry' }, line(6, 4, 18, 14));
   return { studio, bytes: encodeStigmosFile(studio, studio.history, 'Mooring posts', []) };
 };
-const problem = (bytes: Uint8Array): Promise<unknown> => readStigmosFile(bytes).then(() => undefined, (error: unknown) => error); // prettier-ignore
+const problem = (bytes: Uint8Array): Promise<unknown> =>
+  readStigmosFile(bytes).then(
+    () => undefined,
+    (error: unknown) => error,
+  );
 
 /** A file with parts changed and its digests made to fit: what a checksum alone does not find. */
 function forged(bytes: Uint8Array, change: (parts: Unzipped) => void): Uint8Array {
@@ -60,7 +64,9 @@ describe('a painting sent out as a file and read back', () => {
     const studio = studioFor(22, 17, { ppi: 80 + random.below(30), surface: { kind: random.pick(kinds) } });
     const done: Command[] = [];
     while (done.length < 50) {
-      const act = commandSchema.parse(done.length === 25 ? { do: 'canvas', rightMm: 30, bottomMm: 9 } : randomAct(random, 24, 20)); // prettier-ignore
+      const act = commandSchema.parse(
+        done.length === 25 ? { do: 'canvas', rightMm: 30, bottomMm: 9 } : randomAct(random, 24, 20),
+      );
       try {
         studio.apply(act);
         done.push(act);
@@ -79,7 +85,11 @@ describe('a painting sent out as a file and read back', () => {
 
   it('brings its own paints', async () => {
     const { K, S } = pigmentSpectrum('PG18')!;
-    const weed = makeOwnPaint('Weed', K.map((k) => k * 1.1), S); // prettier-ignore
+    const weed = makeOwnPaint(
+      'Weed',
+      K.map((k) => k * 1.1),
+      S,
+    );
     const studio = studioFor(20, 15, { ppi: 80, paints: [weed] });
     paint(studio, ...loaded('flat', 6, { [weed.id]: 1 }), line(3, 6, 16, 8));
     const file = await readStigmosFile(encodeStigmosFile(studio, studio.history, 'Weed', []));
@@ -104,26 +114,52 @@ describe('a damaged file', () => {
   });
 
   it.each<[string, (parts: Unzipped) => void]>([
-    ['not a number in its paint', (parts) => {
-      const name = Object.keys(parts).find((n) => n.startsWith('tiles/L2'))!;
-      const image = decodeTile(parts[name]);
-      image.planes[0][100] = NaN;
-      parts[name] = encodeTile(image);
-    }],
-    ['more paint than there can be', (parts) => {
-      const name = Object.keys(parts).find((n) => n.startsWith('tiles/L2'))!;
-      const image = decodeTile(parts[name]);
-      image.planes[image.pigments.length][7] = 1e30;
-      parts[name] = encodeTile(image);
-    }],
+    [
+      'not a number in its paint',
+      (parts) => {
+        const name = Object.keys(parts).find((n) => n.startsWith('tiles/L2'))!;
+        const image = decodeTile(parts[name]);
+        image.planes[0][100] = NaN;
+        parts[name] = encodeTile(image);
+      },
+    ],
+    [
+      'more paint than there can be',
+      (parts) => {
+        const name = Object.keys(parts).find((n) => n.startsWith('tiles/L2'))!;
+        const image = decodeTile(parts[name]);
+        image.planes[image.pigments.length][7] = 1e30;
+        parts[name] = encodeTile(image);
+      },
+    ],
     ['a layer twice', (parts) => json(parts, 'state.json', (s: { layers: object[] }) => s.layers.push(s.layers[1]))],
-    ['a reservoir of another size', (parts) => json(parts, 'state.json', (s: { reservoirs: { flat: { across: number } } }) => (s.reservoirs.flat.across = 90))],
-    ['a canvas of 20 x 20 m', (parts) => json(parts, 'state.json', (s: { canvas: object }) => (s.canvas = { widthMm: 20_000, heightMm: 20_000 }))],
-    ['a size that no brush has', (parts) => json(parts, 'state.json', (s: { tools: { sizeMm: number }[] }) => (s.tools[0].sizeMm = 1e9))],
-    ['a journal that was cut', (parts) => json(parts, 'journal.json', (j: { entries: object[] }) => j.entries.splice(3))],
-    ['a tile where there is no room', (parts) => json(parts, 'manifest.json', (m: { tiles: { index: number }[] }) => (m.tiles[0].index = 999))],
+    [
+      'a reservoir of another size',
+      (parts) =>
+        json(parts, 'state.json', (s: { reservoirs: { flat: { across: number } } }) => (s.reservoirs.flat.across = 90)),
+    ],
+    [
+      'a canvas of 20 x 20 m',
+      (parts) =>
+        json(parts, 'state.json', (s: { canvas: object }) => (s.canvas = { widthMm: 20_000, heightMm: 20_000 })),
+    ],
+    [
+      'a size that no brush has',
+      (parts) => json(parts, 'state.json', (s: { tools: { sizeMm: number }[] }) => (s.tools[0].sizeMm = 1e9)),
+    ],
+    [
+      'a journal that was cut',
+      (parts) => json(parts, 'journal.json', (j: { entries: object[] }) => j.entries.splice(3)),
+    ],
+    [
+      'a tile where there is no room',
+      (parts) => json(parts, 'manifest.json', (m: { tiles: { index: number }[] }) => (m.tiles[0].index = 999)),
+    ],
     ['a tile twice', (parts) => json(parts, 'manifest.json', (m: { tiles: object[] }) => m.tiles.push(m.tiles[0]))],
-    ['paint of a paint that there is not', (parts) => json(parts, 'state.json', (s: { loaded: Record<string, number> }) => (s.loaded.XX = 3))],
+    [
+      'paint of a paint that there is not',
+      (parts) => json(parts, 'state.json', (s: { loaded: Record<string, number> }) => (s.loaded.XX = 3)),
+    ],
   ])('is found out although its checksums fit: %s', async (_, change) => {
     const { bytes } = small();
     expect(await problem(forged(bytes, () => {}))).toBeUndefined();
@@ -133,12 +169,14 @@ describe('a damaged file', () => {
     const { file, strokes } = why as PaintDamaged;
     expect(strokes).toBe(file.journal.entries.filter((e) => e.do === 'stroke').length);
     expect(file.title).toBe('Mooring posts');
-  }); // prettier-ignore
+  });
 
   it('with a journal of another painting is refused', async () => {
     const parts = unzipSync(small().bytes);
     json(parts, 'journal.json', (j: { entries: object[] }) => j.entries.pop());
-    expect(await problem(zipSync(parts))).toMatchObject({ message: 'This painting cannot be opened: its journal is damaged.' }); // prettier-ignore
+    expect(await problem(zipSync(parts))).toMatchObject({
+      message: 'This painting cannot be opened: its journal is damaged.',
+    });
   });
 });
 

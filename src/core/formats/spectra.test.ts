@@ -22,7 +22,7 @@ const anySample = fc
   .record({
     name: fc.string({ maxLength: 60 }),
     r: fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 36, maxLength: 36 }),
-  }) // prettier-ignore
+  })
   .map(({ name, r }): SpectralSample => ({ name, wavelengths: WAVELENGTHS, reflectance: r }));
 
 describe.each([
@@ -38,7 +38,10 @@ describe.each([
           expect(sample.wavelengths).toEqual(WAVELENGTHS);
           sample.reflectance.forEach((r, k) => expect(r).toBeCloseTo(samples[i].reflectance[k], 5));
           // names keep their words; quotes and control characters become blanks
-          const plain = samples[i].name.replace(/["\u0000-\u001f\u007f]/g, ' ').replace(/\s+/g, ' ').trim(); // prettier-ignore
+          const plain = samples[i].name
+            .replace(/["\u0000-\u001f\u007f]/g, ' ')
+            .replace(/\s+/g, ' ')
+            .trim();
           expect(sample.name).toBe(plain || 'sample');
         });
         // and written again it is the same, letter by letter

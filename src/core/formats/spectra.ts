@@ -60,4 +60,8 @@ const clip = (r: number) => Math.min(1, Math.max(0, r));
 
 /** A name that fits into a file: one line, no quotes, not too long. */
 export const plainName = (name: string): string =>
-  name.replace(/["\u0000-\u001f\u007f]/g, ' ').replace(/\s+/g, ' ').trim().slice(0, 80) || 'sample'; // prettier-ignore
+  name
+    .replace(/["\u0000-\u001f\u007f]/g, ' ')
+    .replace(/\s+/g, ' ')
+    .trim()
+    .slice(0, 80) || 'sample';

@@ -31,11 +31,23 @@ function painted(): Studio {
     studio,
     { do: 'tool', tool: 'flat', sizeMm: 8 },
     { do: 'load', mixture: { PB29: 1 }, amount: 3 },
-    { do: 'stroke', samples: [[0, 5, 8, 0.7], [400, 50, 30, 0.7]] }, // prettier-ignore
+    {
+      do: 'stroke',
+      samples: [
+        [0, 5, 8, 0.7],
+        [400, 50, 30, 0.7],
+      ],
+    },
     { do: 'layer.add', kind: 'paint', name: 'Over' },
     { do: 'tool', tool: 'wash-round', sizeMm: 8 },
     { do: 'load', mixture: { PBr7BU: 1 } },
-    { do: 'stroke', samples: [[0, 5, 30, 0.7], [400, 50, 8, 0.7]] }, // prettier-ignore
+    {
+      do: 'stroke',
+      samples: [
+        [0, 5, 30, 0.7],
+        [400, 50, 8, 0.7],
+      ],
+    },
     { do: 'wait', seconds: 1 },
   );
   lookAt(studio);
@@ -43,7 +55,10 @@ function painted(): Studio {
 }
 
 const TURNED = { do: 'canvas', turn: 90 };
-const CROPPED = [{ do: 'canvas', leftMm: -8, bottomMm: -5 }, { do: 'canvas', leftMm: 8, bottomMm: 5 }]; // prettier-ignore
+const CROPPED = [
+  { do: 'canvas', leftMm: -8, bottomMm: -5 },
+  { do: 'canvas', leftMm: 8, bottomMm: 5 },
+];
 
 it.each([
   ['turned all round', [TURNED, TURNED, TURNED, TURNED]],

@@ -64,8 +64,21 @@ describe('random acts of every kind', () => {
     (tool) => {
       const studio = new Studio(spec('paper-cold'), undefined, new Arena(3 * 2 ** 30, true));
       const empty = digest(studio);
-      const stroke = { do: 'stroke', samples: [[0, 5, 5, 0.6], [100, 20, 10, 0.6]] }; // prettier-ignore
-      const acts = [{ do: 'tool', tool, sizeMm: 5 }, { do: 'load', mixture: { PB29: 1 } }, stroke, { do: 'dry' }, stroke, { do: 'layer.duplicate', layer: 'L2' }]; // prettier-ignore
+      const stroke = {
+        do: 'stroke',
+        samples: [
+          [0, 5, 5, 0.6],
+          [100, 20, 10, 0.6],
+        ],
+      };
+      const acts = [
+        { do: 'tool', tool, sizeMm: 5 },
+        { do: 'load', mixture: { PB29: 1 } },
+        stroke,
+        { do: 'dry' },
+        stroke,
+        { do: 'layer.duplicate', layer: 'L2' },
+      ];
       for (const act of acts) studio.apply(commandSchema.parse(act));
       const there = digest(studio);
       for (let i = 0; i < 4; i++) studio.apply({ do: 'undo' });

@@ -18,15 +18,33 @@ const journal = (entries: unknown[], painting: object = {}) => ({
 const STROKES = [
   { do: 'tool', tool: 'flat', sizeMm: 8 },
   { do: 'load', mixture: { PB29: 1, PW6: 3 } },
-  { do: 'stroke', samples: [[0, 5, 10, 0.6], [200, 45, 12, 0.7, 10, 0, 30]] },
+  {
+    do: 'stroke',
+    samples: [
+      [0, 5, 10, 0.6],
+      [200, 45, 12, 0.7, 10, 0, 30],
+    ],
+  },
   { do: 'tool', tool: 'graphite' },
-  { do: 'stroke', samples: [[0, 5, 30, 0.6], [200, 45, 32, 0.7]] },
+  {
+    do: 'stroke',
+    samples: [
+      [0, 5, 30, 0.6],
+      [200, 45, 32, 0.7],
+    ],
+  },
   { do: 'dry' },
   { do: 'tool', tool: 'flat', body: 0.3 },
   { do: 'rinse' },
   { do: 'load', mixture: { PY43: 1 }, amount: 0.5 },
-  { do: 'stroke', samples: [[0, 25, 5, 0.6], [200, 25, 35, 0.7]] },
-]; // prettier-ignore
+  {
+    do: 'stroke',
+    samples: [
+      [0, 25, 5, 0.6],
+      [200, 25, 35, 0.7],
+    ],
+  },
+];
 
 describe('reading a journal', () => {
   it('fills in what may be left out', () => {

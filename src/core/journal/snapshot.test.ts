@@ -14,12 +14,41 @@ const back = (studio: Studio): Studio => {
 
 /** Ends of everything that can be set on a tool. */
 const ENDS = [
-  { sizeMm: 0.3 }, { strength: 0 }, { strength: 1 }, { blend: 0 }, { blend: 1 }, { body: 0 }, { body: 1 }, { thin: 0 },
-  { thin: 1 }, { solvent: 0 }, { solvent: 1 }, { gel: 0 }, { gel: 1 }, { retarder: 0 }, { retarder: 1 },
-  { vehicle: 'acrylic' }, { hair: 'soft' }, { touch: 'dab' }, { touch: 'drag' }, { tip: 'soft' }, { hold: 'edge' },
-  { hold: 'flat' }, { grade: -8 }, { grade: 0 }, { grade: 8 }, { into: 'sketch' }, { into: 'layer' }, { distanceMm: 30 },
-  { water: 0 }, { water: 1 }, { grey: 0 }, { grey: 1 }, { floor: 0 }, { curve: 2 },
-]; // prettier-ignore
+  { sizeMm: 0.3 },
+  { strength: 0 },
+  { strength: 1 },
+  { blend: 0 },
+  { blend: 1 },
+  { body: 0 },
+  { body: 1 },
+  { thin: 0 },
+  { thin: 1 },
+  { solvent: 0 },
+  { solvent: 1 },
+  { gel: 0 },
+  { gel: 1 },
+  { retarder: 0 },
+  { retarder: 1 },
+  { vehicle: 'acrylic' },
+  { hair: 'soft' },
+  { touch: 'dab' },
+  { touch: 'drag' },
+  { tip: 'soft' },
+  { hold: 'edge' },
+  { hold: 'flat' },
+  { grade: -8 },
+  { grade: 0 },
+  { grade: 8 },
+  { into: 'sketch' },
+  { into: 'layer' },
+  { distanceMm: 30 },
+  { water: 0 },
+  { water: 1 },
+  { grey: 0 },
+  { grey: 1 },
+  { floor: 0 },
+  { curve: 2 },
+];
 
 describe('a state that is put back', () => {
   it('holds every tool as it was held, whatever was set', () => {

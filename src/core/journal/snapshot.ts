@@ -161,7 +161,19 @@ export function encodeStudioState(studio: Studio): StudioState {
   const { painting, begun, clock, strokes } = studio.state;
   const { spec, layersMade, activeLayer, part, ledger, flow } = painting;
   const layers = painting.layers.map((layer) => ({ layer, look: layer.look }));
-  return encodeState({ begun, spec, clock, strokes, layersMade, activeLayer, part, layers, ledger, flow, tools: studio.tools.capture() }); // prettier-ignore
+  return encodeState({
+    begun,
+    spec,
+    clock,
+    strokes,
+    layersMade,
+    activeLayer,
+    part,
+    layers,
+    ledger,
+    flow,
+    tools: studio.tools.capture(),
+  });
 }
 
 /** A moment in a studio's past, without its tiles. */
@@ -270,7 +282,10 @@ export function restoreStudioState(studio: Studio, state: StudioState): void {
  */
 export function decodeMoment(
   state: StudioState,
-  moment: Pick<Moment, 'tiles' | 'timeline'> & { readonly painting: Painting; readonly known: readonly Structure['layers'][number][] }, // prettier-ignore
+  moment: Pick<Moment, 'tiles' | 'timeline'> & {
+    readonly painting: Painting;
+    readonly known: readonly Structure['layers'][number][];
+  },
 ): Moment | undefined {
   const layers: Structure['layers'][number][] = [];
   for (const { id, kind, ...told } of state.layers) {

@@ -109,7 +109,10 @@ describe('any journal', () => {
     fc.assert(
       fc.property(anyJournal, fc.constantFrom(600e6, 0), (journal, historyBytes) => {
         const studio = small(historyBytes);
-        play(studio, journal.filter((c) => c.do !== 'undo' && c.do !== 'redo')); // prettier-ignore
+        play(
+          studio,
+          journal.filter((c) => c.do !== 'undo' && c.do !== 'redo'),
+        );
         const states = [digest(studio)];
         // brush work after the last change to the painting is taken back with it
         const tail = studio.history.slice(studio.history.findLastIndex(changesPainting) + 1);
@@ -135,7 +138,10 @@ describe('undo', () => {
     fc.assert(
       fc.property(anyJournal, fc.nat(), (journal, cut) => {
         const whole = small();
-        play(whole, journal.filter((c) => c.do !== 'undo' && c.do !== 'redo')); // prettier-ignore
+        play(
+          whole,
+          journal.filter((c) => c.do !== 'undo' && c.do !== 'redo'),
+        );
         const { history } = whole;
         const until = cut % (history.length + 1);
         const [opened, beside] = [small(), small()];

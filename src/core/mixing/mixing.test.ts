@@ -129,7 +129,11 @@ describe('the leaf', () => {
   );
   test('a narrow set fills less of it than a wide one, and never what the wide one cannot', () => {
     const filled = (tubes: readonly string[]) =>
-      [9, 99, 189, 279].map((h) => leaf(solverFor(tubes), h).flat().map((c) => !!c.recipe)); // prettier-ignore
+      [9, 99, 189, 279].map((h) =>
+        leaf(solverFor(tubes), h)
+          .flat()
+          .map((c) => !!c.recipe),
+      );
     const count = (f: boolean[][]) => f.flat().filter(Boolean).length;
     const wide = filled(GENERAL_TWELVE);
     const narrow = filled(TUBE_SETS.find((s) => s.id === 'earth')!.tubes);

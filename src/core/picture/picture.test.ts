@@ -87,7 +87,11 @@ describe('sampling', () => {
     for (const light of [picture.light, { ...STUDIO_LIGHT, azimuth: 90, elevation: 10, room: 0.1 }]) {
       picture.light = light;
       picture.update(whole(picture));
-      for (const [x, y] of [[40, 40], [80, 50], [110, 90]]) {
+      for (const [x, y] of [
+        [40, 40],
+        [80, 50],
+        [110, 90],
+      ]) {
         const { mixture, lab, wetness } = readSpot(picture, x, y);
         expect(mixture.PB29).toBeCloseTo(1 / 4.5, 3);
         expect(mixture.PW6).toBeCloseTo(3 / 4.5, 3);
@@ -95,7 +99,7 @@ describe('sampling', () => {
         expect(lab).toEqual(picture.labAt(x, y));
       }
     }
-  }); // prettier-ignore
+  });
 
   it('looks through a glaze to the film that hides', () => {
     const studio = studioFor(40, 30, { seed: 3 });
@@ -110,7 +114,11 @@ describe('sampling', () => {
 describe('a stroke that is drawn as it is made', () => {
   it.each(['flat', 'knife', 'spray', 'rag'] as const)('looks in the end as it does drawn at once: %s', (tool) => {
     const studio = studioFor(60, 30, { seed: 5 });
-    paint(studio, ...field([2, 2, 56, 26], { PY43: 1, PW6: 1 }, 8, 0.7), ...(tool === 'rag' ? [{ do: 'tool', tool, sizeMm: 9 } as const] : loaded(tool, 9, { PB29: 1 })));
+    paint(
+      studio,
+      ...field([2, 2, 56, 26], { PY43: 1, PW6: 1 }, 8, 0.7),
+      ...(tool === 'rag' ? [{ do: 'tool', tool, sizeMm: 9 } as const] : loaded(tool, 9, { PB29: 1 })),
+    );
     const { painting } = studio;
     const picture = new Picture(painting);
     picture.update(whole(picture));
@@ -128,9 +136,12 @@ describe('a stroke that is drawn as it is made', () => {
     for (let i = 0; i < n; i++) if (shown[i] !== painting.arena.u32[picture.lit + i]) other++;
     // paint that is too little to be seen is wiped off when the tool is lifted
     expect(other / n).toBeLessThan(1e-4);
-    expect((unshown.right - unshown.left) * (unshown.bottom - unshown.top)).toBeLessThanOrEqual((change.rect.right - change.rect.left) * (change.rect.bottom - change.rect.top));
-    if (tool === 'flat') expect(unshown.right - unshown.left).toBeLessThan(0.75 * (change.rect.right - change.rect.left));
-  }); // prettier-ignore
+    expect((unshown.right - unshown.left) * (unshown.bottom - unshown.top)).toBeLessThanOrEqual(
+      (change.rect.right - change.rect.left) * (change.rect.bottom - change.rect.top),
+    );
+    if (tool === 'flat')
+      expect(unshown.right - unshown.left).toBeLessThan(0.75 * (change.rect.right - change.rect.left));
+  });
 });
 
 describe('light', () => {
@@ -177,14 +188,19 @@ describe('the view', () => {
 
   it('maps there and back', () => {
     fc.assert(
-      fc.property(view, fc.double({ min: 0, max: 2000, noNaN: true }), fc.double({ min: 0, max: 2000, noNaN: true }), (v, x, y) => {
-        const cell = viewToCell(v, x, y);
-        const back = cellToView(v, cell.x, cell.y);
-        expect(back.x).toBeCloseTo(x, 4);
-        expect(back.y).toBeCloseTo(y, 4);
-      }),
+      fc.property(
+        view,
+        fc.double({ min: 0, max: 2000, noNaN: true }),
+        fc.double({ min: 0, max: 2000, noNaN: true }),
+        (v, x, y) => {
+          const cell = viewToCell(v, x, y);
+          const back = cellToView(v, cell.x, cell.y);
+          expect(back.x).toBeCloseTo(x, 4);
+          expect(back.y).toBeCloseTo(y, 4);
+        },
+      ),
     );
-  }); // prettier-ignore
+  });
 
   it('shows the lit picture: each pixel its cell, nothing beside the painting, and greys as values', () => {
     const studio = studioFor(30, 20, { seed: 3 });

@@ -79,7 +79,12 @@ export class Picture {
     const { colours } = this;
     const r = colours.prepare(rect, this.options);
     colours.eachTile(r, (index, whole) => {
-      const part = { left: Math.max(r.left, whole.left), top: Math.max(r.top, whole.top), right: Math.min(r.right, whole.right), bottom: Math.min(r.bottom, whole.bottom) }; // prettier-ignore
+      const part = {
+        left: Math.max(r.left, whole.left),
+        top: Math.max(r.top, whole.top),
+        right: Math.min(r.right, whole.right),
+        bottom: Math.min(r.bottom, whole.bottom),
+      };
       this.recolourTile(colours.stack.plans.of(index, this.options, inPassing), part);
     });
     return r;

@@ -76,7 +76,11 @@ export function pieceOf(painting: Painting, layers: readonly Layer[], most: numb
 const OUTLINE_SIDE = 900;
 
 /** Outlines of a plane of the painting that tiles give (0..1 or 0..255 a cell, at least half is in), mm. */
-function outlined(painting: Painting, tile: (index: number) => ArrayLike<number> | undefined, half: number): [number, number][][] {
+function outlined(
+  painting: Painting,
+  tile: (index: number) => ArrayLike<number> | undefined,
+  half: number,
+): [number, number][][] {
   const { width, height, mmPerPx, tilesX } = painting;
   const step = Math.max(1, Math.ceil(Math.max(width, height) / OUTLINE_SIDE));
   const [w, h] = [Math.ceil(width / step), Math.ceil(height / step)];
@@ -91,8 +95,10 @@ function outlined(painting: Painting, tile: (index: number) => ArrayLike<number>
       if (v >= half) region[y * w + x] = 255;
     }
   }
-  return outlinesOf(region, w, h).map((line) => line.map(([x, y]) => [Math.min(width, x * step) * mmPerPx, Math.min(height, y * step) * mmPerPx]));
-} // prettier-ignore
+  return outlinesOf(region, w, h).map((line) =>
+    line.map(([x, y]) => [Math.min(width, x * step) * mmPerPx, Math.min(height, y * step) * mmPerPx]),
+  );
+}
 
 /** Outlines of what is selected, mm; none where nothing is. */
 export const selectionOutlines = (painting: Painting): [number, number][][] =>

@@ -55,7 +55,6 @@ export function cropped(
   side: 'left' | 'right' | 'top' | 'bottom',
   share: number,
 ): Hanging {
-  // prettier-ignore
   const { crop } = hanging;
   const along = side === 'left' || side === 'right';
   const first = side === 'left' || side === 'top';
@@ -75,10 +74,16 @@ export function around(
   hangings: readonly Hanging[],
   sizes: ReadonlyMap<string, PhotoSize>,
 ): { x: number; y: number; w: number; h: number } | undefined {
-  // prettier-ignore
   const corners = hangings.flatMap((h) => {
     const size = sizes.get(h.id);
-    return size ? [[0, 0], [1, 0], [1, 1], [0, 1]].map(([u, v]) => toBoard(h, size, u, v)) : []; // prettier-ignore
+    return size
+      ? [
+          [0, 0],
+          [1, 0],
+          [1, 1],
+          [0, 1],
+        ].map(([u, v]) => toBoard(h, size, u, v))
+      : [];
   });
   if (corners.length === 0) return undefined;
   const xs = corners.map((c) => c.x);
@@ -89,5 +94,14 @@ export function around(
 
 /** Where the next photo is hung: beside the others, in rows of four. */
 export function nextPlace(count: number, id: string): Hanging {
-  return { id, x: (count % 4) * 340, y: Math.floor(count / 4) * 280, width: 320, turn: 0, mirror: false, grey: false, crop: WHOLE }; // prettier-ignore
+  return {
+    id,
+    x: (count % 4) * 340,
+    y: Math.floor(count / 4) * 280,
+    width: 320,
+    turn: 0,
+    mirror: false,
+    grey: false,
+    crop: WHOLE,
+  };
 }

@@ -16,9 +16,23 @@ import { angleOf, driftOf, driftWords, gridLines, lengthOf, sightWords } from '.
 
 const real = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 const place = (most = 400) => fc.record({ x: real(-most, most), y: real(-most, most) });
-const registers = fc.record({ photo: fc.constant('a'), x: real(200, 4000), y: real(200, 3000), widthPx: real(200, 6000), turn: real(-3, 3) }); // prettier-ignore
+const registers = fc.record({
+  photo: fc.constant('a'),
+  x: real(200, 4000),
+  y: real(200, 3000),
+  widthPx: real(200, 6000),
+  turn: real(-3, 3),
+});
 const canvases = fc.record({ widthMm: real(60, 900), heightMm: real(60, 900) });
-const views = fc.record({ width: fc.constant(960), height: fc.constant(606), centreX: real(-500, 3000), centreY: real(-500, 3000), zoom: real(0.05, 24), turn: real(-3, 3), mirror: fc.boolean() }); // prettier-ignore
+const views = fc.record({
+  width: fc.constant(960),
+  height: fc.constant(606),
+  centreX: real(-500, 3000),
+  centreY: real(-500, 3000),
+  zoom: real(0.05, 24),
+  turn: real(-3, 3),
+  mirror: fc.boolean(),
+});
 /** How a photo on the board is looked at: zoomed, turned, mirrored about a place. */
 const sights = fc.record({ zoom: real(0.02, 40), turn: real(-3, 3), mirror: fc.boolean() });
 
@@ -30,7 +44,10 @@ describe('a photo in register', () => {
         const [c, s] = [Math.cos(sight.turn) * sight.zoom, Math.sin(sight.turn) * sight.zoom];
         const m = sight.mirror ? -1 : 1;
         const toScreen = ({ x, y }: { x: number; y: number }) => ({ x: c * m * x - s * y, y: s * m * x + c * y });
-        const fromScreen = ({ x, y }: { x: number; y: number }) => ({ x: (m * (c * x + s * y)) / sight.zoom ** 2, y: (-s * x + c * y) / sight.zoom ** 2 }); // prettier-ignore
+        const fromScreen = ({ x, y }: { x: number; y: number }) => ({
+          x: (m * (c * x + s * y)) / sight.zoom ** 2,
+          y: (-s * x + c * y) / sight.zoom ** 2,
+        });
         const onCanvas = [p, q].map((v) => photoToCanvas(r as Register, canvas, fromScreen(toScreen(v))));
         const wanted = (lengthOf([p, q]) * canvas.widthMm) / r.widthPx;
         expect(Math.abs(lengthOf(onCanvas) - wanted)).toBeLessThanOrEqual(0.002 * wanted + 1e-9);
@@ -70,7 +87,10 @@ describe('a photo in register', () => {
 
 describe('sighting', () => {
   it('tells lengths against a unit, angles and boxes as a painter says them', () => {
-    const at = (x0: number, y0: number, x1: number, y1: number) => [{ x: x0, y: y0 }, { x: x1, y: y1 }]; // prettier-ignore
+    const at = (x0: number, y0: number, x1: number, y1: number) => [
+      { x: x0, y: y0 },
+      { x: x1, y: y1 },
+    ];
     expect(sightWords({ id: 1, kind: 'length', points: at(0, 0, 48, 0) }, 30)).toBe('1.60 units, 48.0 mm');
     expect(angleOf(at(0, 0, 10, -10))).toBeCloseTo(45);
     expect(angleOf(at(10, -10, 0, 0))).toBeCloseTo(45);
@@ -92,7 +112,14 @@ describe('sighting', () => {
         if (dy < -0.1) expect(driftWords(drift)).toContain('high');
       }),
     );
-    expect(driftWords(driftOf([{ x: 1, y: 1 }, { x: 1.01, y: 1 }]))).toBe('it sits where it should'); // prettier-ignore
+    expect(
+      driftWords(
+        driftOf([
+          { x: 1, y: 1 },
+          { x: 1.01, y: 1 },
+        ]),
+      ),
+    ).toBe('it sits where it should');
   });
 
   it('lays a grid of fields as square as the canvas lets them be', () => {
@@ -164,24 +191,33 @@ describe('a stroke along a guide', () => {
 
   it('goes to a vanishing point wherever that lies and however the view is turned', () => {
     fc.assert(
-      fc.property(fc.array(place(4000), { minLength: 1, maxLength: 3 }), place(300), real(0, 6.28), views, (points, start, angle, view) => {
-        fc.pre(points.every((p) => far(p, start) > 20));
-        const follow = followFrom({ kind: 'perspective', points }, start, 0)!;
-        let line: { x: number; y: number }[] = [];
-        for (let mm = 0; mm < 60; mm += 1) {
-          // the hand goes its way on a turned view, with some unsteadiness
-          const p = { x: start.x + mm * Math.cos(angle) + 0.4 * Math.sin(mm), y: start.y + mm * Math.sin(angle) };
-          const seen = cellToView(view as View, p.x, p.y);
-          line.push(follow(viewToCell(view as View, seen.x, seen.y)));
-        }
-        line = line.filter((p) => far(p, start) > 1);
-        fc.pre(line.length > 5);
-        const d = { x: (line.at(-1)!.x - start.x) / far(line.at(-1)!, start), y: (line.at(-1)!.y - start.y) / far(line.at(-1)!, start) }; // prettier-ignore
-        const along = directionsAt(points, start).some((v) => Math.abs(v.x * d.y - v.y * d.x) < 1e-6);
-        expect(along).toBe(true);
-        for (const p of line) expect(Math.abs((p.x - start.x) * d.y - (p.y - start.y) * d.x)).toBeLessThan(0.1);
-      }),
-    ); // prettier-ignore
+      fc.property(
+        fc.array(place(4000), { minLength: 1, maxLength: 3 }),
+        place(300),
+        real(0, 6.28),
+        views,
+        (points, start, angle, view) => {
+          fc.pre(points.every((p) => far(p, start) > 20));
+          const follow = followFrom({ kind: 'perspective', points }, start, 0)!;
+          let line: { x: number; y: number }[] = [];
+          for (let mm = 0; mm < 60; mm += 1) {
+            // the hand goes its way on a turned view, with some unsteadiness
+            const p = { x: start.x + mm * Math.cos(angle) + 0.4 * Math.sin(mm), y: start.y + mm * Math.sin(angle) };
+            const seen = cellToView(view as View, p.x, p.y);
+            line.push(follow(viewToCell(view as View, seen.x, seen.y)));
+          }
+          line = line.filter((p) => far(p, start) > 1);
+          fc.pre(line.length > 5);
+          const d = {
+            x: (line.at(-1)!.x - start.x) / far(line.at(-1)!, start),
+            y: (line.at(-1)!.y - start.y) / far(line.at(-1)!, start),
+          };
+          const along = directionsAt(points, start).some((v) => Math.abs(v.x * d.y - v.y * d.x) < 1e-6);
+          expect(along).toBe(true);
+          for (const p of line) expect(Math.abs((p.x - start.x) * d.y - (p.y - start.y) * d.x)).toBeLessThan(0.1);
+        },
+      ),
+    );
   });
 
   it('is steadied as far as is wanted, and not at all at first', () => {

@@ -25,7 +25,6 @@ export function ellipseOf([middle, end, side]: readonly Place[]): {
   b: number;
   turn: number;
 } {
-  // prettier-ignore
   const [dx, dy] = [end.x - middle.x, end.y - middle.y];
   const a = Math.max(0.1, hypot(dx, dy));
   const turn = maths.atan2(dy, dx);
@@ -82,7 +81,12 @@ export function curveThrough(points: readonly Place[], pieces = 24): Place[] {
   if (points.length < 3) return [...points];
   const out: Place[] = [];
   for (let i = 0; i + 1 < points.length; i++) {
-    const [p0, p1, p2, p3] = [points[Math.max(0, i - 1)], points[i], points[i + 1], points[Math.min(points.length - 1, i + 2)]]; // prettier-ignore
+    const [p0, p1, p2, p3] = [
+      points[Math.max(0, i - 1)],
+      points[i],
+      points[i + 1],
+      points[Math.min(points.length - 1, i + 2)],
+    ];
     for (let k = i === 0 ? 0 : 1; k <= pieces; k++) {
       const t = k / pieces;
       const blend = (a: number, b: number, c: number, d: number) =>
@@ -151,7 +155,9 @@ export function followFrom(guide: Guide, start: Place, withinMm: number): Follow
       return (p) => {
         const [dx, dy] = [p.x - start.x, p.y - start.y];
         if (!chosen && hypot(dx, dy) < DECIDES_MM) return start;
-        chosen ??= directionsAt(points, start).reduce((best, d) => Math.abs(d.x * dx + d.y * dy) > Math.abs(best.x * dx + best.y * dy) ? d : best); // prettier-ignore
+        chosen ??= directionsAt(points, start).reduce((best, d) =>
+          Math.abs(d.x * dx + d.y * dy) > Math.abs(best.x * dx + best.y * dy) ? d : best,
+        );
         const t = dx * chosen.x + dy * chosen.y;
         return { x: start.x + t * chosen.x, y: start.y + t * chosen.y };
       };

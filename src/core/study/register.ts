@@ -49,4 +49,9 @@ export function canvasToPhoto(r: Register, canvas: CanvasSize, { x, y }: Place):
 
 /** Corners of the frame on the photo, clockwise from the top left. */
 export const frameCorners = (r: Register, canvas: CanvasSize): Place[] =>
-  [[0, 0], [canvas.widthMm, 0], [canvas.widthMm, canvas.heightMm], [0, canvas.heightMm]].map(([x, y]) => canvasToPhoto(r, canvas, { x, y })); // prettier-ignore
+  [
+    [0, 0],
+    [canvas.widthMm, 0],
+    [canvas.widthMm, canvas.heightMm],
+    [0, canvas.heightMm],
+  ].map(([x, y]) => canvasToPhoto(r, canvas, { x, y }));

@@ -55,14 +55,20 @@ export function sightWords(sight: Sight, unitMm?: number): string {
     }
     case 'angle': {
       const degrees = angleOf(points);
-      const lean = Math.abs(degrees) < 0.05 ? 'level' : `${Math.abs(degrees).toFixed(1)}° ${degrees > 0 ? 'up' : 'down'} to the right`; // prettier-ignore
+      const lean =
+        Math.abs(degrees) < 0.05
+          ? 'level'
+          : `${Math.abs(degrees).toFixed(1)}° ${degrees > 0 ? 'up' : 'down'} to the right`;
       return Math.abs(Math.abs(degrees) - 90) < 0.05 ? 'plumb' : lean;
     }
     case 'box': {
       const [a, b] = points;
       if (!a || !b) return '';
       const [w, h] = [Math.abs(b.x - a.x), Math.abs(b.y - a.y)];
-      const ratio = h > w ? `${(h / Math.max(1e-6, w)).toFixed(2)} high for 1 wide` : `${(w / Math.max(1e-6, h)).toFixed(2)} wide for 1 high`; // prettier-ignore
+      const ratio =
+        h > w
+          ? `${(h / Math.max(1e-6, w)).toFixed(2)} high for 1 wide`
+          : `${(w / Math.max(1e-6, h)).toFixed(2)} wide for 1 high`;
       return `${ratio}; ${w.toFixed(1)} × ${h.toFixed(1)} mm`;
     }
     case 'drift':
@@ -81,13 +87,30 @@ export function gridLines({ widthMm, heightMm }: CanvasSize, columns: number, di
   const rows = Math.max(1, Math.round((columns * heightMm) / widthMm));
   const [w, h] = [widthMm / columns, heightMm / rows];
   const lines: [Place, Place][] = [];
-  for (let i = 1; i < columns; i++) lines.push([{ x: i * w, y: 0 }, { x: i * w, y: heightMm }]); // prettier-ignore
-  for (let j = 1; j < rows; j++) lines.push([{ x: 0, y: j * h }, { x: widthMm, y: j * h }]); // prettier-ignore
+  for (let i = 1; i < columns; i++)
+    lines.push([
+      { x: i * w, y: 0 },
+      { x: i * w, y: heightMm },
+    ]);
+  for (let j = 1; j < rows; j++)
+    lines.push([
+      { x: 0, y: j * h },
+      { x: widthMm, y: j * h },
+    ]);
   if (!diagonals) return lines;
   for (let i = 0; i < columns; i++) {
     for (let j = 0; j < rows; j++) {
       const [x, y] = [i * w, j * h];
-      lines.push([{ x, y }, { x: x + w, y: y + h }], [{ x: x + w, y }, { x, y: y + h }]); // prettier-ignore
+      lines.push(
+        [
+          { x, y },
+          { x: x + w, y: y + h },
+        ],
+        [
+          { x: x + w, y },
+          { x, y: y + h },
+        ],
+      );
     }
   }
   return lines;

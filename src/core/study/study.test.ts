@@ -21,14 +21,27 @@ describe('comparing', () => {
     expect(compareColours(a, b).words).toMatch(words);
   });
   test('turned round, everything is said the other way', () => {
-    const lab = fc.tuple(...[[5, 95], [-60, 60], [-60, 60]].map(([min, max]) => fc.double({ min, max, noNaN: true }))) as fc.Arbitrary<Triple>; // prettier-ignore
+    const lab = fc.tuple(
+      ...[
+        [5, 95],
+        [-60, 60],
+        [-60, 60],
+      ].map(([min, max]) => fc.double({ min, max, noNaN: true })),
+    ) as fc.Arbitrary<Triple>;
     fc.assert(
       fc.property(lab, lab, (a, b) => {
         const there = compareColours(a, b);
         const back = compareColours(b, a);
         expect(back.valueSteps).toBeCloseTo(-there.valueSteps, 9);
         expect(back.warmer).toBeCloseTo(-there.warmer, 9);
-        const swap = { lighter: 'darker', darker: 'lighter', warmer: 'cooler', cooler: 'warmer', cleaner: 'duller', duller: 'cleaner' }; // prettier-ignore
+        const swap = {
+          lighter: 'darker',
+          darker: 'lighter',
+          warmer: 'cooler',
+          cooler: 'warmer',
+          cleaner: 'duller',
+          duller: 'cleaner',
+        };
         const turned = there.words.replace(/lighter|darker|warmer|cooler|cleaner|duller/g, (w) => swap[w as 'lighter']);
         expect(back.words).toBe(turned);
       }),
@@ -98,7 +111,10 @@ describe('what is within reach', () => {
     expect(within(lch(50, 31, 315), hues, chromas)).toBe(false);
   });
   test('colours are scattered over the whole photo', () => {
-    const { rgba, width, height } = stripes([[[80, 0, 0], 0.5], [[20, 0, 0], 0.5]]); // prettier-ignore
+    const { rgba, width, height } = stripes([
+      [[80, 0, 0], 0.5],
+      [[20, 0, 0], 0.5],
+    ]);
     const found = scatteredColours(rgba, width, height, 400);
     const light = found.filter(([L]) => L > 50).length;
     expect(light / 400).toBeGreaterThan(0.4);

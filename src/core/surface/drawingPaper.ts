@@ -27,7 +27,6 @@ export function drawingPaper(
   kind: DrawingPaperKind,
   seed: number,
 ): void {
-  // prettier-ignore
   const made = once(kind, seed);
   const per = (mm: number) => Math.max(1, Math.round(patchMm / mm));
   const [wires, chains] = [per(WIRE_MM), per(CHAIN_MM)];
@@ -39,7 +38,9 @@ export function drawingPaper(
     const [ix, iy] = [Math.floor(fx), Math.floor(fy)];
     const [u, v] = [fx - ix, fy - iy];
     const at = (i: number, j: number) => made[((j + MADE) % MADE) * MADE + ((i + MADE) % MADE)];
-    return (at(ix, iy) * (1 - u) + at(ix + 1, iy) * u) * (1 - v) + (at(ix, iy + 1) * (1 - u) + at(ix + 1, iy + 1) * u) * v; // prettier-ignore
+    return (
+      (at(ix, iy) * (1 - u) + at(ix + 1, iy) * u) * (1 - v) + (at(ix, iy + 1) * (1 - u) + at(ix + 1, iy + 1) * u) * v
+    );
   };
   for (let y = 0; y < size; y++) {
     const v = (y + 0.5) / size;
@@ -77,20 +78,24 @@ function once(kind: DrawingPaperKind, seed: number): Float32Array {
 function fineOf(kind: DrawingPaperKind, random: () => number): Float32Array {
   switch (kind) {
     case 'paper-laid':
-      return standardised(summed([
-        [0.8, bumps(MADE, random, 0.9, 2.2)],
-        [0.5, fibres(MADE, random, { count: 3600, shortest: 14, longest: 46, width: 0.8 })],
-        [0.3, bumps(MADE, random, 4, 9)],
-      ])); // prettier-ignore
+      return standardised(
+        summed([
+          [0.8, bumps(MADE, random, 0.9, 2.2)],
+          [0.5, fibres(MADE, random, { count: 3600, shortest: 14, longest: 46, width: 0.8 })],
+          [0.3, bumps(MADE, random, 4, 9)],
+        ]),
+      );
     case 'paper-sanded': {
       const grit = standardised(bumps(MADE, random, 1.2, 2.4));
       for (let i = 0; i < grit.length; i++) grit[i] = maths.exp(0.75 * grit[i]);
       return standardised(grit);
     }
     case 'paper-velour':
-      return standardised(summed([
-        [0.8, bumps(MADE, random, 0.9, 1.8)],
-        [0.8, fibres(MADE, random, { count: 9000, shortest: 4, longest: 12, width: 0.8 })],
-      ])); // prettier-ignore
+      return standardised(
+        summed([
+          [0.8, bumps(MADE, random, 0.9, 1.8)],
+          [0.8, fibres(MADE, random, { count: 9000, shortest: 4, longest: 12, width: 0.8 })],
+        ]),
+      );
   }
 }

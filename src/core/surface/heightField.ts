@@ -6,8 +6,15 @@ import { isPaper, PAPER_KINDS, PAPER_PATCH_MM, PAPERS, toothAt } from './paper';
 
 /** Supports that can be painted on. */
 export const SURFACE_KINDS = [
-  'linen-fine', 'linen-coarse', 'cotton', 'panel', 'smooth', ...PAPER_KINDS, ...DRAWING_PAPER_KINDS, 'own',
-] as const; // prettier-ignore
+  'linen-fine',
+  'linen-coarse',
+  'cotton',
+  'panel',
+  'smooth',
+  ...PAPER_KINDS,
+  ...DRAWING_PAPER_KINDS,
+  'own',
+] as const;
 export type SurfaceKind = (typeof SURFACE_KINDS)[number];
 /** Supports that are the same for every painter: all but a scan of one's own. */
 export const MADE_SURFACES = SURFACE_KINDS.filter((kind) => kind !== 'own');
@@ -53,15 +60,35 @@ const PAPER_SHADING = 0.5;
 
 /** Deviation of what is finer than the made grain, um: fibres 20 to 30 um wide, fines, size, the priming's own grain. */
 const FINE_UM: Record<SurfaceKind, number> = {
-  'linen-fine': 7, 'linen-coarse': 8, cotton: 7, panel: 4, smooth: 2, own: 6,
-  'paper-hot': 5, 'paper-cold': 9, 'paper-rough': 11, 'paper-laid': 9, 'paper-sanded': 8, 'paper-velour': 12,
-}; // prettier-ignore
+  'linen-fine': 7,
+  'linen-coarse': 8,
+  cotton: 7,
+  panel: 4,
+  smooth: 2,
+  own: 6,
+  'paper-hot': 5,
+  'paper-cold': 9,
+  'paper-rough': 11,
+  'paper-laid': 9,
+  'paper-sanded': 8,
+  'paper-velour': 12,
+};
 
 /** Share of its grain's height that stands against a stick. */
 const FIRM: Record<SurfaceKind, number> = {
-  'linen-fine': 0.28, 'linen-coarse': 0.28, cotton: 0.28, panel: 1, smooth: 1, own: 0.7,
-  'paper-hot': 0.6, 'paper-cold': 0.4, 'paper-rough': 0.39, 'paper-laid': 0.5, 'paper-sanded': 0.9, 'paper-velour': 0.7,
-}; // prettier-ignore
+  'linen-fine': 0.28,
+  'linen-coarse': 0.28,
+  cotton: 0.28,
+  panel: 1,
+  smooth: 1,
+  own: 0.7,
+  'paper-hot': 0.6,
+  'paper-cold': 0.4,
+  'paper-rough': 0.39,
+  'paper-laid': 0.5,
+  'paper-sanded': 0.9,
+  'paper-velour': 0.7,
+};
 
 /** Side of the seamless patch that repeats over the support, mm. */
 const PATCH_MM = 84;
@@ -161,7 +188,12 @@ const MOST_OWN = 4096;
 function ownField({ own, scale, depth }: SurfaceSpec, ppi: number): HeightField {
   if (!own) throw new RangeError('A surface of your own needs its scan.');
   const size = Math.max(64, Math.min(MOST_OWN, Math.round((own.widthMm * scale * 0.75 * ppi) / 25.4)));
-  return measured(size, seamless(own, size).map((h) => h * own.depthUm * depth), 1, 'own'); // prettier-ignore
+  return measured(
+    size,
+    seamless(own, size).map((h) => h * own.depthUm * depth),
+    1,
+    'own',
+  );
 }
 
 /**

@@ -41,7 +41,14 @@ export function evened(plane: Float32Array, width: number, height: number): Floa
   return plane.map((v, i) => v - slow[i] + mean);
 }
 
-function boxed(plane: Float32Array, width: number, height: number, half: number, step: number, lead: number): Float32Array {
+function boxed(
+  plane: Float32Array,
+  width: number,
+  height: number,
+  half: number,
+  step: number,
+  lead: number,
+): Float32Array {
   const [count, lines] = step === 1 ? [width, height] : [height, width];
   const out = new Float32Array(plane.length);
   for (let l = 0; l < lines; l++) {
@@ -55,14 +62,18 @@ function boxed(plane: Float32Array, width: number, height: number, half: number,
     }
   }
   return out;
-} // prettier-ignore
+}
 
 /**
  * Makes a plane seamless along its rows: its end is blended into what comes before its beginning. The two pieces are
  * weighted so that the spread of heights stays what it is (weights whose squares add up to 1), not washed out.
  * @returns the plane, shorter by the seam
  */
-export function closedAcross(plane: Float32Array, width: number, height: number): { plane: Float32Array; width: number } {
+export function closedAcross(
+  plane: Float32Array,
+  width: number,
+  height: number,
+): { plane: Float32Array; width: number } {
   const seam = Math.max(1, Math.floor(width * SEAM));
   const wide = width - seam;
   let mean = 0;
@@ -80,7 +91,7 @@ export function closedAcross(plane: Float32Array, width: number, height: number)
     }
   }
   return { plane: out, width: wide };
-} // prettier-ignore
+}
 
 const transposed = (plane: Float32Array, width: number, height: number): Float32Array =>
   Float32Array.from(plane, (_, i) => plane[(i % height) * width + Math.floor(i / height)]);

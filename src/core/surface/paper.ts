@@ -32,11 +32,24 @@ const FIELDS = {
       [0.45, bumps(n, random, 8, 20)],
     ]),
   /** Uneven sizing: where the sheet dries sooner. */
-  blotches: (n: number, random: Random) => summed([[0.6, bumps(n, random, 2.5, 5.5)], [1, bumps(n, random, 6, 17)]]),
+  blotches: (n: number, random: Random) =>
+    summed([
+      [0.6, bumps(n, random, 2.5, 5.5)],
+      [1, bumps(n, random, 6, 17)],
+    ]),
   /** Where damp paper holds an advancing front back. */
-  lobes: (n: number, random: Random) => summed([[0.8, bumps(n, random, 1.5, 3.2)], [1, bumps(n, random, 3.2, 7.5)]]),
+  lobes: (n: number, random: Random) =>
+    summed([
+      [0.8, bumps(n, random, 1.5, 3.2)],
+      [1, bumps(n, random, 3.2, 7.5)],
+    ]),
   /** Stream function of the currents in which paints mingle. */
-  currents: (n: number, random: Random) => summed([[4, bumps(n, random, 2.5, 4.5)], [9, bumps(n, random, 4.5, 9)], [16, bumps(n, random, 10, 22)]]),
+  currents: (n: number, random: Random) =>
+    summed([
+      [4, bumps(n, random, 2.5, 4.5)],
+      [9, bumps(n, random, 4.5, 9)],
+      [16, bumps(n, random, 10, 22)],
+    ]),
   /** How grains clump, apart from the tooth. */
   clumps: (n: number, random: Random) =>
     summed([
@@ -52,8 +65,12 @@ const FIELDS = {
       [1, bumps(n, random, 8, 20)],
     ]),
   /** How a wet sheet bulges between its fibres' bundles. */
-  cockle: (n: number, random: Random) => summed([[0.3, bumps(n, random, 3, 7)], [1, bumps(n, random, 9, 26)]]),
-} as const; // prettier-ignore
+  cockle: (n: number, random: Random) =>
+    summed([
+      [0.3, bumps(n, random, 3, 7)],
+      [1, bumps(n, random, 9, 26)],
+    ]),
+} as const;
 export type SheetField = keyof typeof FIELDS;
 
 /** Height of the tooth, 0 deepest valley .. 1 highest peak. */
@@ -67,27 +84,33 @@ function makeTooth(kind: PaperKind, random: Random): Float32Array {
   };
   switch (kind) {
     case 'paper-hot':
-      return flattened(summed([
-        [0.6, bumps(n, random, 0.5, 1.3)],
-        [0.6, fibres(n, random, { count: 5000, shortest: 14, longest: 50, width: 0.8 })],
-        [0.5, bumps(n, random, 2, 5)],
-        [0.35, bumps(n, random, 9, 22)],
-      ])); // prettier-ignore
+      return flattened(
+        summed([
+          [0.6, bumps(n, random, 0.5, 1.3)],
+          [0.6, fibres(n, random, { count: 5000, shortest: 14, longest: 50, width: 0.8 })],
+          [0.5, bumps(n, random, 2, 5)],
+          [0.35, bumps(n, random, 9, 22)],
+        ]),
+      );
     case 'paper-cold':
-      return flattened(summed([
-        [0.9, felt(1.15, 2.6, 0.45)],
-        [0.62, bumps(n, random, 0.45, 1.1)],
-        [0.42, fibres(n, random, { count: 4600, shortest: 16, longest: 54, width: 0.85, along: 0.15 })],
-        [0.45, bumps(n, random, 3, 7)],
-        [0.22, bumps(n, random, 12, 30)],
-      ])); // prettier-ignore
+      return flattened(
+        summed([
+          [0.9, felt(1.15, 2.6, 0.45)],
+          [0.62, bumps(n, random, 0.45, 1.1)],
+          [0.42, fibres(n, random, { count: 4600, shortest: 16, longest: 54, width: 0.85, along: 0.15 })],
+          [0.45, bumps(n, random, 3, 7)],
+          [0.22, bumps(n, random, 12, 30)],
+        ]),
+      );
     case 'paper-rough':
-      return flattened(summed([
-        [1, felt(2.1, 4.4, 0.55)],
-        [0.48, bumps(n, random, 0.6, 1.5)],
-        [0.35, fibres(n, random, { count: 3600, shortest: 20, longest: 60, width: 0.9 })],
-        [0.42, bumps(n, random, 5, 12)],
-      ])); // prettier-ignore
+      return flattened(
+        summed([
+          [1, felt(2.1, 4.4, 0.55)],
+          [0.48, bumps(n, random, 0.6, 1.5)],
+          [0.35, fibres(n, random, { count: 3600, shortest: 20, longest: 60, width: 0.9 })],
+          [0.42, bumps(n, random, 5, 12)],
+        ]),
+      );
   }
 }
 

@@ -19,7 +19,12 @@ export function blurred(field: Float32Array, size: number, sigma: number): Float
     maths.exp(-((i - radius) ** 2) / (2 * sigma ** 2)),
   );
   const total = kernel.reduce((a, b) => a + b, 0);
-  bothWays(out, size, radius, kernel.map((v) => v / total)); // prettier-ignore
+  bothWays(
+    out,
+    size,
+    radius,
+    kernel.map((v) => v / total),
+  );
   return out;
 }
 

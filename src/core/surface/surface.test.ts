@@ -10,15 +10,19 @@ const row = (f: HeightField, y: number) => [...f.um.subarray(y * f.size, (y + 1)
 describe('noise', () => {
   it('lies between 0 and 1 and closes upon itself', () => {
     fc.assert(
-      fc.property(fc.double({ min: -50, max: 50, noNaN: true }), fc.double({ min: -50, max: 50, noNaN: true }), (x, y) => {
-        for (const v of [noise1(x, 3), noise2(x, y, 3), fractalNoise(x, y, 3, 3)]) {
-          expect(v).toBeGreaterThanOrEqual(0);
-          expect(v).toBeLessThanOrEqual(1);
-        }
-        expect(noise2(x + 7, y - 5, 3, 7, 5)).toBeCloseTo(noise2(x, y, 3, 7, 5), 6);
-      }),
+      fc.property(
+        fc.double({ min: -50, max: 50, noNaN: true }),
+        fc.double({ min: -50, max: 50, noNaN: true }),
+        (x, y) => {
+          for (const v of [noise1(x, 3), noise2(x, y, 3), fractalNoise(x, y, 3, 3)]) {
+            expect(v).toBeGreaterThanOrEqual(0);
+            expect(v).toBeLessThanOrEqual(1);
+          }
+          expect(noise2(x + 7, y - 5, 3, 7, 5)).toBeCloseTo(noise2(x, y, 3, 7, 5), 6);
+        },
+      ),
     );
-  }); // prettier-ignore
+  });
 
   it('is the same for the same seed and other for another', () => {
     const series = (seed: number) => Array.from({ length: 5 }, randomFrom(seed));
@@ -49,10 +53,11 @@ describe.each(MADE_SURFACES)('a height field of %s', (kind) => {
 
   it('is seamless: across its border it changes no more than inside', () => {
     const { size, um } = field;
-    const step = (a: number, b: number) => mean(Array.from({ length: size }, (_, y) => Math.abs(um[y * size + a] - um[y * size + b])));
+    const step = (a: number, b: number) =>
+      mean(Array.from({ length: size }, (_, y) => Math.abs(um[y * size + a] - um[y * size + b])));
     const inside = mean([10, 50, 90, 130].map((x) => step(x, x + 1)));
     expect(step(size - 1, 0)).toBeLessThanOrEqual(2 * inside + 1e-9);
-  }); // prettier-ignore
+  });
 
   it('is deeper when asked to be', () => {
     expect(makeHeightField(spec(kind, { depth: 2 }), 100, 4).depthUm).toBeCloseTo(2 * field.depthUm, 3);

@@ -147,9 +147,15 @@ function prime(um: Float32Array, size: number, patchMm: number, w: Weave, seed: 
       const at = y * size + x;
       const d = um[at] - even[at];
       const where = noise2(u * long, v * long, seed + 41, long, long);
-      const brushed = where > 0.5 ? noise2(u * long, v * short, seed + 43, long, short) : noise2(u * short, v * long, seed + 44, short, long); // prettier-ignore
+      const brushed =
+        where > 0.5
+          ? noise2(u * long, v * short, seed + 43, long, short)
+          : noise2(u * short, v * long, seed + 44, short, long);
       const dust = noise2(u * fibre * 2, v * fibre * 2, seed + 45, fibre * 2, fibre * 2);
-      um[at] = even[at] + d * (1 - (d < 0 ? FILLS * (0.6 + 0.8 * where) : ROUNDS)) + w.depthUm * (0.22 * Math.abs(where - 0.5) * 2 * (brushed - 0.5) + 0.07 * (dust - 0.5)); // prettier-ignore
+      um[at] =
+        even[at] +
+        d * (1 - (d < 0 ? FILLS * (0.6 + 0.8 * where) : ROUNDS)) +
+        w.depthUm * (0.22 * Math.abs(where - 0.5) * 2 * (brushed - 0.5) + 0.07 * (dust - 0.5));
     }
   }
 }

@@ -91,17 +91,44 @@ export const DIALS = {
 type Choice = 'hair' | 'touch' | 'hold' | 'tip' | 'into';
 
 /** A choice among the values of one setting. */
-const choice = <K extends Choice>(key: K, label: string, options: readonly [value: HeldTool[K], name: string][]): Way => ({
+const choice = <K extends Choice>(
+  key: K,
+  label: string,
+  options: readonly [value: HeldTool[K], name: string][],
+): Way => ({
   label,
   at: (held) => held[key],
   options: options.map(([value, name]) => ({ name, value, set: { [key]: value } })),
-}); // prettier-ignore
+});
 
 export const WAYS = {
-  hair: choice('hair', 'Hair', [['bristle', 'Bristle'], ['soft', 'Soft']]),
-  touch: choice('touch', 'Drawn or dabbed', [['drag', 'Drawn'], ['dab', 'Dabs']]),
-  blade: { ...choice('hold', 'Side of the knife (K)', [['flat', 'Flat'], ['edge', 'Edge'], ['tip', 'Tip']]), key: 'k' },
-  stick: choice('hold', 'Held by', [['flat', 'Side'], ['edge', 'Edge'], ['tip', 'Point']]),
-  into: choice('into', 'Where it draws', [['sketch', 'On the sketch'], ['layer', 'In the paint']]),
-  tip: choice('tip', 'Tip', [['hard', 'Hard tip'], ['soft', 'Soft tip']]),
-} as const; // prettier-ignore
+  hair: choice('hair', 'Hair', [
+    ['bristle', 'Bristle'],
+    ['soft', 'Soft'],
+  ]),
+  touch: choice('touch', 'Drawn or dabbed', [
+    ['drag', 'Drawn'],
+    ['dab', 'Dabs'],
+  ]),
+  blade: {
+    ...choice('hold', 'Side of the knife (K)', [
+      ['flat', 'Flat'],
+      ['edge', 'Edge'],
+      ['tip', 'Tip'],
+    ]),
+    key: 'k',
+  },
+  stick: choice('hold', 'Held by', [
+    ['flat', 'Side'],
+    ['edge', 'Edge'],
+    ['tip', 'Point'],
+  ]),
+  into: choice('into', 'Where it draws', [
+    ['sketch', 'On the sketch'],
+    ['layer', 'In the paint'],
+  ]),
+  tip: choice('tip', 'Tip', [
+    ['hard', 'Hard tip'],
+    ['soft', 'Soft tip'],
+  ]),
+} as const;

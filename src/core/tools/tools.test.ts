@@ -124,14 +124,23 @@ describe('a tool', () => {
     expect(studio.tools.current).toMatchObject({ tool: 'broom', sizeMm: 30, body: 0.9 });
     act({ do: 'load', mixture: DARK, amount: 1 });
     expect(studio.tools.carried().level).toBeGreaterThan(0.9);
-    act({ do: 'stroke', samples: [[0, 5, 20, 0.7], [300, 55, 20, 0.7]] }); // prettier-ignore
+    act({
+      do: 'stroke',
+      samples: [
+        [0, 5, 20, 0.7],
+        [300, 55, 20, 0.7],
+      ],
+    });
     expect(mean(values(studio, 'PB29', [20, 15, 20, 10]))).toBeGreaterThan(0);
     act({ do: 'undo' });
     expect(studio.massBalance().PB29.film).toBe(0);
     // and what the interface shows of it is said by it
     expect(broom.card).toEqual({ mark: 'Broken', name: 'Broom', edge: 'swept', hint: 'as wide as a door' });
     expect(broom.outline(broom.first)).toEqual({ widthMm: 30, lengthMm: 4, corners: 'square' });
-    expect(broom.dials.map(({ label, at, say }) => `${label} ${say(at(broom.first))}`)).toEqual(['Size 30 mm', 'Body paste']); // prettier-ignore
+    expect(broom.dials.map(({ label, at, say }) => `${label} ${say(at(broom.first))}`)).toEqual([
+      'Size 30 mm',
+      'Body paste',
+    ]);
   });
 
   it('has hairs of its own, and a stroke', () => {
@@ -201,7 +210,13 @@ describe('dabs', () => {
   const path = (seed: number) => {
     const stamps: Stamp[] = [];
     let downs = 0;
-    const walker = new DabWalker(10, seed, () => 0.5, () => downs++, (s) => stamps.push(s)); // prettier-ignore
+    const walker = new DabWalker(
+      10,
+      seed,
+      () => 0.5,
+      () => downs++,
+      (s) => stamps.push(s),
+    );
     for (let i = 0; i <= 240; i++) {
       walker.add({ t: i, x: i * 0.25, y: 0, pressure: 0.6, tiltX: 0, tiltY: 0, twist: 0 });
     }
@@ -263,7 +278,11 @@ describe('the hand', () => {
   it('one corner can be loaded with another colour', () => {
     const share = (part: number) => {
       const studio = studioFor(90, 30);
-      paint(studio, { do: 'tool', tool: 'flat', sizeMm: 16 }, { do: 'load', mixture: { PB29: 1 }, edge: { mixture: { PY35: 1 }, share: part } }); // prettier-ignore
+      paint(
+        studio,
+        { do: 'tool', tool: 'flat', sizeMm: 16 },
+        { do: 'load', mixture: { PB29: 1 }, edge: { mixture: { PY35: 1 }, share: part } },
+      );
       const { mixture } = studio.tools.carried();
       return (mixture.PY35 ?? 0) / ((mixture.PY35 ?? 0) + (mixture.PB29 ?? 0));
     };
@@ -275,7 +294,13 @@ describe('the hand', () => {
   it('a rinsed brush may stay damp with solvent, which thins what is loaded next', () => {
     const pigment = (damp: number) => {
       const studio = studioFor(60, 30);
-      paint(studio, { do: 'tool', tool: 'flat', sizeMm: 10 }, { do: 'rinse', damp }, { do: 'load', mixture: { PB29: 1 } }, line(6, 15, 54, 15)); // prettier-ignore
+      paint(
+        studio,
+        { do: 'tool', tool: 'flat', sizeMm: 10 },
+        { do: 'rinse', damp },
+        { do: 'load', mixture: { PB29: 1 } },
+        line(6, 15, 54, 15),
+      );
       return mean(values(studio, 'PB29', [20, 12, 20, 6])) / mean(values(studio, 'volume', [20, 12, 20, 6]));
     };
     expect(pigment(1)).toBeLessThan(0.97 * pigment(0));
@@ -285,17 +310,26 @@ describe('the hand', () => {
 describe('spray and spatter', () => {
   it('draw on their cup until it is empty, and no drop is lost', () => {
     fc.assert(
-      fc.property(fc.constantFrom<ToolId>('spray', 'spatter'), fc.double({ min: 0.02, max: 0.4, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), (tool, amount, blend) => {
-        const studio = studioFor(90, 60);
-        paint(studio, ...field([10, 10, 40, 40], { PY43: 1 }, 15), ...loaded(tool, tool === 'spray' ? 20 : 1.5, { PB29: 1 }, { amount, blend }));
-        for (let y = 10; y < 60; y += 10) paint(studio, line(10, y, 80, y, 0.9));
-        for (const m of Object.values(studio.massBalance())) {
-          expect(Math.abs((m.film + m.strata + m.tool + m.removed) / m.loaded - 1)).toBeLessThan(1e-4);
-        }
-        expect(mean(values(studio, 'volume', everywhere))).toBeGreaterThan(0);
-      }),
+      fc.property(
+        fc.constantFrom<ToolId>('spray', 'spatter'),
+        fc.double({ min: 0.02, max: 0.4, noNaN: true }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (tool, amount, blend) => {
+          const studio = studioFor(90, 60);
+          paint(
+            studio,
+            ...field([10, 10, 40, 40], { PY43: 1 }, 15),
+            ...loaded(tool, tool === 'spray' ? 20 : 1.5, { PB29: 1 }, { amount, blend }),
+          );
+          for (let y = 10; y < 60; y += 10) paint(studio, line(10, y, 80, y, 0.9));
+          for (const m of Object.values(studio.massBalance())) {
+            expect(Math.abs((m.film + m.strata + m.tool + m.removed) / m.loaded - 1)).toBeLessThan(1e-4);
+          }
+          expect(mean(values(studio, 'volume', everywhere))).toBeGreaterThan(0);
+        },
+      ),
       { numRuns: runs(12) },
-    ); // prettier-ignore
+    );
   });
 
   it('thrown with a leaning pen, drops fly that way', () => {

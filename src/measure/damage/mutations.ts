@@ -21,11 +21,27 @@ export const bytesChanged: Mutation = (bytes, { next, below, pick }) => {
   };
   const [before, here, after] = [bytes.subarray(0, at), bytes.subarray(at, at + length), bytes.subarray(at + length)];
   return pick([
-    () => join(before, here.map((b) => (next() < 0.5 ? b ^ (1 << below(8)) : b)), after), // prettier-ignore
-    () => join(before, here.map(() => pick([0, 255, 127, 10])), after), // prettier-ignore
+    () =>
+      join(
+        before,
+        here.map((b) => (next() < 0.5 ? b ^ (1 << below(8)) : b)),
+        after,
+      ),
+    () =>
+      join(
+        before,
+        here.map(() => pick([0, 255, 127, 10])),
+        after,
+      ),
     () => join(before, after),
     () => join(before, here, here, after),
-    () => join(before, Uint8Array.from({ length }, () => below(256)), here, after), // prettier-ignore
+    () =>
+      join(
+        before,
+        Uint8Array.from({ length }, () => below(256)),
+        here,
+        after,
+      ),
     () => before.slice(),
   ])();
 };
@@ -53,7 +69,8 @@ export function jsonChanged(data: unknown, random: Randomness): unknown {
     () => (at[key] = (other.holder as Record<string | number, unknown>)[other.key]),
     () => (Array.isArray(holder) ? holder.splice(key as number, 1) : delete at[key]),
     () => (Array.isArray(holder) ? holder.push(at[key]) : (at[`${key}${below(9)}`] = at[key])),
-    () => (typeof at[key] === 'number' ? (at[key] = (at[key] as number) * (next() < 0.5 ? -1 : 1e6)) : (at[key] = [at[key]])), // prettier-ignore
+    () =>
+      typeof at[key] === 'number' ? (at[key] = (at[key] as number) * (next() < 0.5 ? -1 : 1e6)) : (at[key] = [at[key]]),
   ])();
   return data;
 }

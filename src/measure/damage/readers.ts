@@ -81,7 +81,9 @@ export function readers(): Reader[] {
   return [
     {
       name: 'own file',
-      sound: studios.map((s) => encodeStigmosFile(s, s.history, 'Ebb', [{ name: 'a.jpg', type: 'image/jpeg', bytes: Uint8Array.of(1, 2, 3) }])), // prettier-ignore
+      sound: studios.map((s) =>
+        encodeStigmosFile(s, s.history, 'Ebb', [{ name: 'a.jpg', type: 'image/jpeg', bytes: Uint8Array.of(1, 2, 3) }]),
+      ),
       mutations: [bytesChanged, entryChanged, forged(entryChanged), forged(entryChanged)],
       async read(bytes) {
         const file = await readStigmosFile(bytes).catch((error: unknown) => {
@@ -102,7 +104,16 @@ export function readers(): Reader[] {
     },
     {
       name: 'journal',
-      sound: studios.map((s) => strToU8(JSON.stringify({ format: 'stigmos-journal', version: 1, painting: s.begun, entries: s.history.slice(0, FEW_ACTS) }))), // prettier-ignore
+      sound: studios.map((s) =>
+        strToU8(
+          JSON.stringify({
+            format: 'stigmos-journal',
+            version: 1,
+            painting: s.begun,
+            entries: s.history.slice(0, FEW_ACTS),
+          }),
+        ),
+      ),
       mutations: [jsonFileChanged, jsonFileChanged, bytesChanged],
       read(bytes) {
         let data: unknown;

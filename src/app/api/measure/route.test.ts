@@ -6,7 +6,13 @@ import { boundedText } from '../boundedText';
 import { POST } from './route';
 
 const ask = (body: unknown) =>
-  POST(new Request('http://localhost/api/measure', { method: 'POST', headers: { host: 'localhost' }, body: typeof body === 'string' ? body : JSON.stringify(body) })); // prettier-ignore
+  POST(
+    new Request('http://localhost/api/measure', {
+      method: 'POST',
+      headers: { host: 'localhost' },
+      body: typeof body === 'string' ? body : JSON.stringify(body),
+    }),
+  );
 
 describe('the simulated device', () => {
   test.each(['cgats', 'cxf'] as const)('answers with a file in %s that is nearly the truth', async (format) => {

@@ -30,8 +30,13 @@ const LEAST = 16;
 
 /** First through one map of cells, then through another. */
 const after = ([a, b, c, d, e, f]: readonly number[], [p, q, r, s, t, u]: readonly number[]): number[] => [
-  a * p + c * q, b * p + d * q, a * r + c * s, b * r + d * s, a * t + c * u + e, b * t + d * u + f,
-]; // prettier-ignore
+  a * p + c * q,
+  b * p + d * q,
+  a * r + c * s,
+  b * r + d * s,
+  a * t + c * u + e,
+  b * t + d * u + f,
+];
 
 /** Where the cells of the new canvas lie on the old one, and how large it is. */
 function layout({ width, height, mmPerPx }: Painting, command: CanvasCommand) {
@@ -80,7 +85,13 @@ function onOtherCanvas({ painting, keep, begun }: Workplace, command: CanvasComm
         images.set(index, layer.capture(index, arena)!);
       });
       painting.disposeLayer(layer);
-      const sheet: Sheet = { tilesX: painting.tilesX, width: painting.width, height: painting.height, maskFill: layer.look.mask?.fill ?? (layer === painting.selection ? 0 : 255), tile: (index) => images.get(index) }; // prettier-ignore
+      const sheet: Sheet = {
+        tilesX: painting.tilesX,
+        width: painting.width,
+        height: painting.height,
+        maskFill: layer.look.mask?.fill ?? (layer === painting.selection ? 0 : 255),
+        tile: (index) => images.get(index),
+      };
       for (let index = 0; images.size > 0 && index < fresh.tilesX * fresh.tilesY; index++) {
         const [left, top] = [(index % fresh.tilesX) * TILE, Math.floor(index / fresh.tilesX) * TILE];
         const image = permuteTile(sheet, left, top, fresh, from, index);
@@ -101,7 +112,7 @@ function onOtherCanvas({ painting, keep, begun }: Workplace, command: CanvasComm
   fresh.choose(painting.activeLayer, painting.part);
   fresh.flow = { ...painting.flow, salt: [] };
   return fresh;
-} // prettier-ignore
+}
 
 /** Cuts, extends, turns or mirrors the canvas. */
 export const canvas = defineCommand({

@@ -23,47 +23,82 @@ const ALL: Area = [0, 0, 44, 30];
 
 describe('dust on a sheet', () => {
   it('keeps the books through everything that is done to it, and undo gives the bytes back', () => {
-    const acts = ['stick', 'light', 'finger', 'kneaded', 'eraser', 'fix', 'blow', 'wash', 'oil', 'dry', 'undo', 'redo'] as const; // prettier-ignore
+    const acts = [
+      'stick',
+      'light',
+      'finger',
+      'kneaded',
+      'eraser',
+      'fix',
+      'blow',
+      'wash',
+      'oil',
+      'dry',
+      'undo',
+      'redo',
+    ] as const;
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 99 }), fc.array(fc.constantFrom(...acts), { minLength: 4, maxLength: 8 }), (seed, chosen) => {
-        const studio = sheet(seed);
-        paint(studio, ...stick('charcoal'), line(4, 8, 40, 8, 0.8), line(4, 15, 40, 15, 0.6));
-        chosen.forEach((act, k) => {
-          const way = line(6, 6 + 2 * k, 38, 10 + k, 0.7);
-          if (act === 'stick') paint(studio, ...stick('pastel-soft', { PR188: 1, PW6: 2 }), way);
-          else if (act === 'light') paint(studio, ...stick('pastel-soft', { PW6: 1 }), way);
-          else if (act === 'finger') paint(studio, { do: 'tool', tool: 'finger', sizeMm: 6 }, way);
-          else if (act === 'kneaded') paint(studio, { do: 'tool', tool: 'eraser-kneaded', sizeMm: 6 }, way);
-          else if (act === 'eraser') paint(studio, { do: 'tool', tool: 'eraser', sizeMm: 4 }, way);
-          else if (act === 'wash') paint(studio, { do: 'tool', tool: 'mop', sizeMm: 8 }, { do: 'load', mixture: { PB29: 1 }, water: 0.6 }, way); // prettier-ignore
-          else if (act === 'oil') paint(studio, { do: 'tool', tool: 'flat', sizeMm: 6 }, { do: 'load', mixture: { PW6: 1 } }, way); // prettier-ignore
-          else if (act === 'dry' || (act === 'undo' && studio.timeline.canUndo) || (act === 'redo' && studio.timeline.canRedo)) paint(studio, { do: act }); // prettier-ignore
-          else if (act === 'undo' || act === 'redo') return;
-          else if (studio.painting.active.tiles.some((t) => t?.wash?.dusty)) paint(studio, { do: act });
-        });
-        expect(massError(studio)).toBeLessThan(1e-4);
-        paint(studio, ...stick('pastel-soft', { PY37: 1 }), line(5, 12, 39, 18, 0.9), { do: 'undo' });
-        const undone = studio.painting.active.capture(0, studio.painting.arena);
-        paint(studio, { do: 'redo' }, { do: 'undo' });
-        expect(studio.painting.active.capture(0, studio.painting.arena)).toEqual(undone);
-        const again = new Studio(studio.spec);
-        studio.history.forEach((command) => again.apply(command));
-        expect(again.massBalance()).toEqual(studio.massBalance());
-      }),
+      fc.property(
+        fc.integer({ min: 1, max: 99 }),
+        fc.array(fc.constantFrom(...acts), { minLength: 4, maxLength: 8 }),
+        (seed, chosen) => {
+          const studio = sheet(seed);
+          paint(studio, ...stick('charcoal'), line(4, 8, 40, 8, 0.8), line(4, 15, 40, 15, 0.6));
+          chosen.forEach((act, k) => {
+            const way = line(6, 6 + 2 * k, 38, 10 + k, 0.7);
+            if (act === 'stick') paint(studio, ...stick('pastel-soft', { PR188: 1, PW6: 2 }), way);
+            else if (act === 'light') paint(studio, ...stick('pastel-soft', { PW6: 1 }), way);
+            else if (act === 'finger') paint(studio, { do: 'tool', tool: 'finger', sizeMm: 6 }, way);
+            else if (act === 'kneaded') paint(studio, { do: 'tool', tool: 'eraser-kneaded', sizeMm: 6 }, way);
+            else if (act === 'eraser') paint(studio, { do: 'tool', tool: 'eraser', sizeMm: 4 }, way);
+            else if (act === 'wash')
+              paint(
+                studio,
+                { do: 'tool', tool: 'mop', sizeMm: 8 },
+                { do: 'load', mixture: { PB29: 1 }, water: 0.6 },
+                way,
+              );
+            else if (act === 'oil')
+              paint(studio, { do: 'tool', tool: 'flat', sizeMm: 6 }, { do: 'load', mixture: { PW6: 1 } }, way);
+            else if (
+              act === 'dry' ||
+              (act === 'undo' && studio.timeline.canUndo) ||
+              (act === 'redo' && studio.timeline.canRedo)
+            )
+              paint(studio, { do: act });
+            else if (act === 'undo' || act === 'redo') return;
+            else if (studio.painting.active.tiles.some((t) => t?.wash?.dusty)) paint(studio, { do: act });
+          });
+          expect(massError(studio)).toBeLessThan(1e-4);
+          paint(studio, ...stick('pastel-soft', { PY37: 1 }), line(5, 12, 39, 18, 0.9), { do: 'undo' });
+          const undone = studio.painting.active.capture(0, studio.painting.arena);
+          paint(studio, { do: 'redo' }, { do: 'undo' });
+          expect(studio.painting.active.capture(0, studio.painting.arena)).toEqual(undone);
+          const again = new Studio(studio.spec);
+          studio.history.forEach((command) => again.apply(command));
+          expect(again.massBalance()).toEqual(studio.massBalance());
+        },
+      ),
       { numRuns: 10 },
-    ); // prettier-ignore
+    );
   });
 
   it('is kept in a file, and goes on from there to the same bytes', async () => {
     const studio = sheet();
-    paint(studio, ...stick('pastel-soft', { PB29: 1, PW6: 1 }), line(4, 8, 40, 8, 0.8), ...stick('charcoal'), line(20, 4, 24, 26, 0.7)); // prettier-ignore
+    paint(
+      studio,
+      ...stick('pastel-soft', { PB29: 1, PW6: 1 }),
+      line(4, 8, 40, 8, 0.8),
+      ...stick('charcoal'),
+      line(20, 4, 24, 26, 0.7),
+    );
     const file = encodeStigmosFile(studio, studio.history, 'Dust', [], new Uint8Array(8));
     const { state, tiles } = await readStigmosFile(file);
     const again = new Studio(studio.spec);
     restoreStudioState(again, studioStateSchema.parse(state));
     for (const { layer, index, bytes } of tiles) {
       const { painting } = again;
-      again.layer(layer)!.restore(index, decodeTile(bytes), painting.arena, () => painting.newBasin()); // prettier-ignore
+      again.layer(layer)!.restore(index, decodeTile(bytes), painting.arena, () => painting.newBasin());
     }
     expect(digest(again)).toBe(digest(studio));
     for (const s of [studio, again]) paint(s, { do: 'tool', tool: 'finger', sizeMm: 7 }, line(10, 5, 30, 20, 0.7));
@@ -72,10 +107,21 @@ describe('dust on a sheet', () => {
 
   it('leaves tiles without dust the bytes that they had', () => {
     const studio = sheet(3, 'paper-cold');
-    paint(studio, { do: 'tool', tool: 'mop', sizeMm: 8 }, { do: 'load', mixture: { PB29: 1 }, water: 0.6 }, line(6, 10, 38, 12), { do: 'dry' }); // prettier-ignore
+    paint(
+      studio,
+      { do: 'tool', tool: 'mop', sizeMm: 8 },
+      { do: 'load', mixture: { PB29: 1 }, water: 0.6 },
+      line(6, 10, 38, 12),
+      { do: 'dry' },
+    );
     const image = studio.painting.active.capture(0, studio.painting.arena)!;
     const bytes = encodeTile(image);
-    expect([...bytes.subarray(8, 12)].reverse().map((c) => String.fromCharCode(c)).join('')).toBe('WASH'); // prettier-ignore
+    expect(
+      [...bytes.subarray(8, 12)]
+        .reverse()
+        .map((c) => String.fromCharCode(c))
+        .join(''),
+    ).toBe('WASH');
     expect(decodeTile(bytes).wash!.coats.loose.every((plane) => plane === undefined)).toBe(true);
   });
 
@@ -86,7 +132,8 @@ describe('dust on a sheet', () => {
 
   it('takes up on the sketch or in the paint, as the pencil is told', () => {
     const studio = sheet();
-    const pencil = (into: 'sketch' | 'layer') => paint(studio, { do: 'tool', tool: 'graphite', sizeMm: 2, into }, line(5, 10, 35, 10, 0.8)); // prettier-ignore
+    const pencil = (into: 'sketch' | 'layer') =>
+      paint(studio, { do: 'tool', tool: 'graphite', sizeMm: 2, into }, line(5, 10, 35, 10, 0.8));
     pencil('sketch');
     expect(meanCoats(studio, 'graphite', ALL)).toBe(0);
     pencil('layer');
@@ -95,9 +142,21 @@ describe('dust on a sheet', () => {
 
   it('of a wax stick keeps a wash off where it lies, coloured or not', () => {
     const studio = sheet(3, 'paper-cold');
-    paint(studio, { do: 'tool', tool: 'wax', sizeMm: 10 }, { do: 'load', mixture: { PR188: 1 } }, line(4, 10, 24, 10, 1), line(4, 10, 24, 10, 1)); // prettier-ignore
+    paint(
+      studio,
+      { do: 'tool', tool: 'wax', sizeMm: 10 },
+      { do: 'load', mixture: { PR188: 1 } },
+      line(4, 10, 24, 10, 1),
+      line(4, 10, 24, 10, 1),
+    );
     expect(meanCoats(studio, 'PR188', [8, 9, 12, 2])).toBeGreaterThan(0);
-    paint(studio, { do: 'tool', tool: 'mop', sizeMm: 12 }, { do: 'load', mixture: { PB29: 1 }, water: 0.6 }, line(4, 10, 42, 10, 0.9), { do: 'dry' }); // prettier-ignore
+    paint(
+      studio,
+      { do: 'tool', tool: 'mop', sizeMm: 12 },
+      { do: 'load', mixture: { PB29: 1 }, water: 0.6 },
+      line(4, 10, 42, 10, 0.9),
+      { do: 'dry' },
+    );
     expect(meanCoats(studio, 'PB29', [9, 9, 10, 2])).toBeLessThan(0.8 * meanCoats(studio, 'PB29', [28, 9, 8, 2]));
   });
 });
@@ -164,7 +223,9 @@ describe('a drawing layer', () => {
     expect(meanCoats(studio, 'graphite', [21.7, 5, 0.6, 20])).toBeGreaterThan(0);
     expect(meanCoats(studio, 'graphite', [8, 5, 12, 20])).toBe(0);
     expect(massError(studio)).toBeLessThan(1e-4);
-    expect(() => paint(studio, { do: 'layer.bring', name: 'Scan', widthPx, heightPx, dark: 'AAAA' })).toThrow('damaged'); // prettier-ignore
+    expect(() => paint(studio, { do: 'layer.bring', name: 'Scan', widthPx, heightPx, dark: 'AAAA' })).toThrow(
+      'damaged',
+    );
     expect(commandSchema.safeParse({ do: 'layer.bring', widthPx: 0, heightPx: 4, dark: '' }).success).toBe(false);
   });
 });

@@ -104,7 +104,8 @@ function bringDrawing({ painting, keep }: Workplace, command: z.output<typeof br
     const i = Math.max(0, Math.min(widthPx - 2, Math.floor(u)));
     const j = Math.max(0, Math.min(heightPx - 2, Math.floor(v)));
     const [a, b] = [Math.max(0, Math.min(1, u - i)), Math.max(0, Math.min(1, v - j))];
-    const at = (di: number, dj: number) => values[Math.min(heightPx - 1, j + dj) * widthPx + Math.min(widthPx - 1, i + di)] / 255; // prettier-ignore
+    const at = (di: number, dj: number) =>
+      values[Math.min(heightPx - 1, j + dj) * widthPx + Math.min(widthPx - 1, i + di)] / 255;
     return (at(0, 0) * (1 - a) + at(1, 0) * a) * (1 - b) + (at(0, 1) * (1 - a) + at(1, 1) * a) * b;
   };
   for (let ty = 0; ty < tilesY; ty++) {

@@ -3,7 +3,12 @@ import { Studio } from '@/core/journal/studio';
 import { digest } from '@/core/journal/digest';
 import { commandSchema } from '@/core/commands/commands';
 
-const SQUARE = [[4, 4], [14, 4], [14, 12], [4, 12]]; // prettier-ignore
+const SQUARE = [
+  [4, 4],
+  [14, 4],
+  [14, 12],
+  [4, 12],
+];
 const AT = [9, 8];
 const SHAPE = { do: 'silhouette', outline: SQUARE, mixture: { PR254: 1 } };
 
@@ -57,7 +62,16 @@ it.each([
 it('a shape on light ends where its outline ends, and one that is cut takes light away', () => {
   const light = studio({ do: 'layer.add', kind: 'tone' }, SHAPE);
   expect(cellAt(light, [2, 2]).alpha).toBe(0);
-  apply(light, { do: 'silhouette', outline: [[4, 4], [9, 4], [9, 12], [4, 12]], cut: true }); // prettier-ignore
+  apply(light, {
+    do: 'silhouette',
+    outline: [
+      [4, 4],
+      [9, 4],
+      [9, 12],
+      [4, 12],
+    ],
+    cut: true,
+  });
   expect(cellAt(light, [6, 8]).alpha).toBe(0);
   expect(cellAt(light, [12, 8]).alpha).toBe(255);
   const masked = studio({ do: 'layer.mask', layer: 'L2', how: 'show' }, { ...SHAPE, mixture: undefined, cut: true });

@@ -74,7 +74,10 @@ export function booked(painting: Painting, book: 'added' | 'removed', work: () =
 /** Copies a layer with its paint, wet as it is; a group with all that is in it. */
 function duplicateLayer({ painting, keep }: Place, { layer: id }: z.output<typeof duplicateSchema>): Change {
   const source = needOpen(painting, id);
-  needRoom(painting, withMembers(painting, source).reduce((sum, layer) => sum + layerBytes(layer), 0)); // prettier-ignore
+  needRoom(
+    painting,
+    withMembers(painting, source).reduce((sum, layer) => sum + layerBytes(layer), 0),
+  );
   const copies = new Map<string, string>();
   booked(painting, 'added', () => {
     // members first, so that the copy of the group is chosen in the end
@@ -173,7 +176,7 @@ function massOf({ arena: { f32 } }: Painting, tile: Layer['tiles'][number] & obj
   tile.pigments.forEach((p, k) => add(p, plane(tile.mass[k])));
   tile.wash?.forEach((at, p) => add(p, plane(at)));
   for (const s of tile.strata) {
-    s.pigments.forEach((p, k) => add(p, s.mass[k].reduce((sum, v) => sum + v, 0) * s.massStep[k])); // prettier-ignore
+    s.pigments.forEach((p, k) => add(p, s.mass[k].reduce((sum, v) => sum + v, 0) * s.massStep[k]));
   }
   return sums;
 }
@@ -206,7 +209,14 @@ function mergePixels(painting: Painting, upper: Layer, lower: Layer, keep: Workp
         blendOnto(blend, rgba, one[0], one[1], one[2], share);
         rgba[3] = alpha;
       } else {
-        blendOnto(blend, rgba, (s & 255) / 255, ((s >>> 8) & 255) / 255, ((s >>> 16) & 255) / 255, ((s >>> 24) / 255) * share); // prettier-ignore
+        blendOnto(
+          blend,
+          rgba,
+          (s & 255) / 255,
+          ((s >>> 8) & 255) / 255,
+          ((s >>> 16) & 255) / 255,
+          ((s >>> 24) / 255) * share,
+        );
       }
       let code = 0;
       for (let c = 0; c < 4; c++) code |= Math.round(255 * rgba[c]) << (8 * c);
@@ -226,7 +236,10 @@ function copyOfAll({ painting, keep }: Place, { name, grey }: z.output<typeof co
   writePixels(painting, layer, keep, (x, y) => {
     const code = raster[y * painting.width + x];
     if (!grey) return (code | 0xff000000) >>> 0;
-    const light = [0.2126, 0.7152, 0.0722].reduce((sum, k, c) => sum + k * decodeSrgb(((code >>> (8 * c)) & 255) / 255), 0); // prettier-ignore
+    const light = [0.2126, 0.7152, 0.0722].reduce(
+      (sum, k, c) => sum + k * decodeSrgb(((code >>> (8 * c)) & 255) / 255),
+      0,
+    );
     const v = Math.round(255 * encodeSrgb(light));
     return (v | (v << 8) | (v << 16) | 0xff000000) >>> 0;
   });
@@ -295,7 +308,8 @@ function shrunk(picture: Pixels, need: number): Pixels {
       for (let x = 0; x < w; x++) {
         for (let c = 0; c < 4; c++) {
           const at = (2 * y * width + 2 * x) * 4 + c;
-          next[(y * w + x) * 4 + c] = (pixels[at] + pixels[at + 4] + pixels[at + width * 4] + pixels[at + width * 4 + 4] + 2) >> 2; // prettier-ignore
+          next[(y * w + x) * 4 + c] =
+            (pixels[at] + pixels[at + 4] + pixels[at + width * 4] + pixels[at + width * 4 + 4] + 2) >> 2;
         }
       }
     }
@@ -309,15 +323,17 @@ function bilinear({ pixels, width, height }: Pixels, u: number, v: number, endle
   if (!endless && (u < -0.5 || v < -0.5 || u > width - 0.5 || v > height - 0.5)) return 0;
   const [i, j] = [Math.floor(u), Math.floor(v)];
   const [a, b] = [u - i, v - j];
-  const place = (n: number, most: number) => (endless ? ((n % most) + most) % most : Math.max(0, Math.min(most - 1, n)));
-  const at = (di: number, dj: number, c: number) => pixels[(place(j + dj, height) * width + place(i + di, width)) * 4 + c];
+  const place = (n: number, most: number) =>
+    endless ? ((n % most) + most) % most : Math.max(0, Math.min(most - 1, n));
+  const at = (di: number, dj: number, c: number) =>
+    pixels[(place(j + dj, height) * width + place(i + di, width)) * 4 + c];
   let code = 0;
   for (let c = 0; c < 4; c++) {
     const value = (at(0, 0, c) * (1 - a) + at(1, 0, c) * a) * (1 - b) + (at(0, 1, c) * (1 - a) + at(1, 1, c) * a) * b;
     code |= Math.round(value) << (8 * c);
   }
   return code >>> 0;
-} // prettier-ignore
+}
 
 export const duplicate = defineCommand({ schema: duplicateSchema, undoable: true, apply: duplicateLayer });
 

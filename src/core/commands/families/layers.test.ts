@@ -21,14 +21,22 @@ import { Studio } from '@/core/journal/studio';
 const hash = (bytes: Uint8Array) => bytesToHex(sha256(bytes));
 const base64 = (bytes: Uint8Array) => Buffer.from(bytes).toString('base64');
 /** A small picture whose pixels are given by a function. */
-const picture = (widthPx: number, heightPx: number, pixel: (x: number, y: number) => number[], rest = {}): CommandInput => {
+const picture = (
+  widthPx: number,
+  heightPx: number,
+  pixel: (x: number, y: number) => number[],
+  rest = {},
+): CommandInput => {
   const bytes = new Uint8Array(widthPx * heightPx * 4);
   for (let y = 0; y < heightPx; y++) for (let x = 0; x < widthPx; x++) bytes.set(pixel(x, y), (y * widthPx + x) * 4);
   return { do: 'layer.picture', widthPx, heightPx, rgba: base64(zlibSync(bytes)), ...rest };
-}; // prettier-ignore
+};
 
 const gradient = picture(8, 8, (x, y) => [x * 36, y * 36, 128, 255]);
-const stroke = (...places: [number, number][]): CommandInput => ({ do: 'stroke', samples: places.map(([x, y], i) => [i * 60, x, y, 0.7]) }); // prettier-ignore
+const stroke = (...places: [number, number][]): CommandInput => ({
+  do: 'stroke',
+  samples: places.map(([x, y], i) => [i * 60, x, y, 0.7]),
+});
 
 /** Mass of each pigment must be where the ledger says. */
 function expectBalance(studio: Studio): void {
@@ -172,14 +180,26 @@ describe('any journal of layers, selections and transforms', () => {
 
   it('is not touched by a command that is refused, with a wet wash on it', () => {
     const studio = small();
-    play(studio, [{ do: 'tool', tool: 'wash-round', sizeMm: 6 }, { do: 'load', mixture: { PB29: 1 }, amount: 1 }, stroke([4, 4], [20, 12])]); // prettier-ignore
+    play(studio, [
+      { do: 'tool', tool: 'wash-round', sizeMm: 6 },
+      { do: 'load', mixture: { PB29: 1 }, amount: 1 },
+      stroke([4, 4], [20, 12]),
+    ]);
     const [before, came] = [digest(studio), studio.history.length];
     const refused: CommandInput[] = [
       { do: 'select', how: 'ellipse', from: [27, 20], to: [29, 23] },
       { do: 'stamp', at: [[6, 6]] },
-      { do: 'transform', corners: [[0, 0], [9, 9], [9, 0], [0, 9]] },
+      {
+        do: 'transform',
+        corners: [
+          [0, 0],
+          [9, 9],
+          [9, 0],
+          [0, 9],
+        ],
+      },
       { do: 'select', how: 'none' },
-    ]; // prettier-ignore
+    ];
     const done = play(studio, refused);
     expect(done.map((c) => c.do)).toEqual(['select', 'select']);
     expect(studio.time.hasWater).toBe(true);
@@ -232,10 +252,11 @@ describe('turning and mirroring', () => {
     studio.painting.layers.flatMap((layer) => {
       const found: string[] = [];
       layer.forEachTile((tile, index) => {
-        if (!tile.bare) found.push(`${layer.id}:${index}:${hash(encodeTile(layer.capture(index, studio.painting.arena)!))}`);
+        if (!tile.bare)
+          found.push(`${layer.id}:${index}:${hash(encodeTile(layer.capture(index, studio.painting.arena)!))}`);
       });
       return found;
-    }); // prettier-ignore
+    });
   const times = (n: number, command: CommandInput, studio = rich()) => {
     const before = digest(studio);
     const there = tiles(studio);
@@ -258,19 +279,27 @@ describe('turning and mirroring', () => {
   });
 
   it('so is the whole painting, with its surface', () => {
-    for (const [n, command] of [[4, { turn: 90 }], [2, { mirror: 'across' }], [2, { turn: 180 }]] as const) {
+    for (const [n, command] of [
+      [4, { turn: 90 }],
+      [2, { mirror: 'across' }],
+      [2, { turn: 180 }],
+    ] as const) {
       const { before, after } = times(n, { do: 'canvas', ...command });
       expect(after).toBe(before);
-    } // prettier-ignore
+    }
     const studio = rich();
     const { um, size } = studio.painting.surface;
     const { width, height } = studio.painting;
     studio.apply(commandSchema.parse({ do: 'canvas', turn: 90 }));
     expect([studio.painting.width, studio.painting.height]).toEqual([height, width]);
-    for (const [x, y] of [[0, 0], [7, 31], [50, 90]]) {
+    for (const [x, y] of [
+      [0, 0],
+      [7, 31],
+      [50, 90],
+    ]) {
       const turned = studio.painting.surface;
-      expect(turned.um[y * turned.size + x]).toBe(um[(((height - 1 - x) % size) * size) + y % size]);
-    } // prettier-ignore
+      expect(turned.um[y * turned.size + x]).toBe(um[((height - 1 - x) % size) * size + (y % size)]);
+    }
   });
 
   it('is mirrored as a mirror does, and moved by whole cells exactly', () => {
@@ -291,7 +320,12 @@ describe('turning and mirroring', () => {
 
 describe('a piece that is laid down turned', () => {
   it('leaves nothing beyond the edge of the sheet, where a tool would find it', () => {
-    for (const [x, y, turnJitter] of [[29, 0, 40], [30, 23, 170], [27, 24, 90], [14, 24, 10]]) {
+    for (const [x, y, turnJitter] of [
+      [29, 0, 40],
+      [30, 23, 170],
+      [27, 24, 90],
+      [14, 24, 10],
+    ]) {
       const studio = small();
       play(studio, [
         { do: 'load', mixture: { PY35: 1 }, amount: 1 },
@@ -299,42 +333,74 @@ describe('a piece that is laid down turned', () => {
         { do: 'stamp', at: [[x, y]], turnJitter },
       ]);
       const { width, height, tilesX, arena, layers } = studio.painting;
-      for (const layer of layers) layer.forEachTile((tile, index) => {
-        const [left, top] = [(index % tilesX) * 64, Math.floor(index / tilesX) * 64];
-        for (let i = 0; tile.volume && i < 4096; i++) {
-          if (left + (i & 63) < width && top + (i >> 6) < height) continue;
-          expect(arena.f32[(tile.volume >> 2) + i]).toBe(0);
-        }
-      });
+      for (const layer of layers)
+        layer.forEachTile((tile, index) => {
+          const [left, top] = [(index % tilesX) * 64, Math.floor(index / tilesX) * 64];
+          for (let i = 0; tile.volume && i < 4096; i++) {
+            if (left + (i & 63) < width && top + (i >> 6) < height) continue;
+            expect(arena.f32[(tile.volume >> 2) + i]).toBe(0);
+          }
+        });
       play(studio, [stroke([20, y], [28, y - 1])]);
       expectBalance(studio);
     }
-  }); // prettier-ignore
+  });
 });
 
 describe('scaling', () => {
   it('carries the thickness, so that mass grows with the area', () => {
-    for (const [scale, seed] of [[1.5, 1], [0.6, 2], [0.4, 3]] as const) {
+    for (const [scale, seed] of [
+      [1.5, 1],
+      [0.6, 2],
+      [0.4, 3],
+    ] as const) {
       const studio = small(undefined, { seed });
       for (const c of [
-        { do: 'silhouette', outline: [[12, 9], [18, 9], [18, 15], [12, 15]], mixture: { PB29: 1, PW6: 1 }, thicknessUm: 80 },
+        {
+          do: 'silhouette',
+          outline: [
+            [12, 9],
+            [18, 9],
+            [18, 15],
+            [12, 15],
+          ],
+          mixture: { PB29: 1, PW6: 1 },
+          thicknessUm: 80,
+        },
         { do: 'dry' },
-        { do: 'silhouette', outline: [[13, 10], [17, 10], [17, 14], [13, 14]], mixture: { PY35: 1 }, thicknessUm: 50 },
-      ] as CommandInput[]) studio.apply(commandSchema.parse(c));
+        {
+          do: 'silhouette',
+          outline: [
+            [13, 10],
+            [17, 10],
+            [17, 14],
+            [13, 14],
+          ],
+          mixture: { PY35: 1 },
+          thicknessUm: 50,
+        },
+      ] as CommandInput[])
+        studio.apply(commandSchema.parse(c));
       const mass = () => {
         const { film, strata } = studio.painting.massOnCanvas();
         return { wet: film.reduce((a, b) => a + b, 0), dry: strata.reduce((a, b) => a + b, 0) };
       };
       const before = mass();
-      studio.apply(commandSchema.parse({ do: 'transform', matrix: [scale, 0, 0, scale, 15 * (1 - scale), 12 * (1 - scale)] }));
+      studio.apply(
+        commandSchema.parse({ do: 'transform', matrix: [scale, 0, 0, scale, 15 * (1 - scale), 12 * (1 - scale)] }),
+      );
       const after = mass();
       expect(after.wet / before.wet / scale ** 2).toBeCloseTo(1, 1.7);
       expect(after.dry / before.dry / scale ** 2).toBeCloseTo(1, 1.7);
-      const spot = readSpot(new Picture(studio.painting), Math.round(15 / studio.painting.mmPerPx), Math.round(12 / studio.painting.mmPerPx));
+      const spot = readSpot(
+        new Picture(studio.painting),
+        Math.round(15 / studio.painting.mmPerPx),
+        Math.round(12 / studio.painting.mmPerPx),
+      );
       expect(spot.thicknessUm).toBeCloseTo(130, 0);
       expectBalance(studio);
     }
-  }); // prettier-ignore
+  });
 });
 
 describe('copying and merging', () => {
@@ -382,12 +448,13 @@ describe('copying and merging', () => {
     expect(added.some((v) => v > 0)).toBe(true);
     expectBalance(studio);
     const [, , first, second] = studio.painting.layers;
-    const bytes = (layer: typeof first) => layer.tiles.map((t, i) => t && hash(encodeTile(layer.capture(i, studio.painting.arena)!)));
+    const bytes = (layer: typeof first) =>
+      layer.tiles.map((t, i) => t && hash(encodeTile(layer.capture(i, studio.painting.arena)!)));
     expect(bytes(second)).toEqual(bytes(first));
     studio.apply({ do: 'undo' });
     expect(studio.painting.layers).toHaveLength(3);
     expect(studio.painting.ledger.added.every((v) => v === 0)).toBe(true);
-  }); // prettier-ignore
+  });
 
   it('says why two layers cannot be merged', () => {
     const studio = two(false);
@@ -401,7 +468,10 @@ describe('locked, hidden, masked', () => {
   it('refuses to paint, and changes nothing', () => {
     const studio = studioFor(20, 20);
     paint(studio, ...loaded('flat', 6, { PB29: 1 }), line(4, 10, 16, 10));
-    for (const [look, why] of [[{ locked: true }, /is locked/], [{ visible: false }, /is hidden/]] as const) {
+    for (const [look, why] of [
+      [{ locked: true }, /is locked/],
+      [{ visible: false }, /is hidden/],
+    ] as const) {
       studio.apply({ do: 'layer.set', layer: 'L2', ...look });
       const before = digest(studio);
       expect(() => studio.apply(commandSchema.parse(stroke([4, 4], [9, 9])))).toThrow(why);
@@ -410,10 +480,14 @@ describe('locked, hidden, masked', () => {
       studio.apply({ do: 'layer.set', layer: 'L2', locked: false, visible: true });
     }
     studio.apply({ do: 'layer.set', layer: 'L2', locked: true });
-    for (const c of [{ do: 'layer.remove', layer: 'L2' }, { do: 'transform', turn: 90 }, { do: 'layer.merge', layer: 'L2' }] as CommandInput[]) {
+    for (const c of [
+      { do: 'layer.remove', layer: 'L2' },
+      { do: 'transform', turn: 90 },
+      { do: 'layer.merge', layer: 'L2' },
+    ] as CommandInput[]) {
       expect(() => studio.apply(commandSchema.parse(c))).toThrow(/is locked/);
     }
-  }); // prettier-ignore
+  });
 
   it('a mask hides paint and leaves it there', () => {
     const studio = studioFor(20, 20);

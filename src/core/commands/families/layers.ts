@@ -132,7 +132,7 @@ export function tidyGroups(painting: Painting): void {
   const { layers } = painting;
   const put = (group: string | undefined): Layer[] =>
     layers.filter((l) => l.look.group === group).flatMap((l) => (l.kind === 'group' ? [...put(l.id), l] : [l]));
-  const ordered = put(undefined); // prettier-ignore
+  const ordered = put(undefined);
   painting.layers = ordered.length === layers.length ? ordered : layers;
   painting.order++;
 }
@@ -183,12 +183,16 @@ function set({ painting }: Place, command: z.output<typeof setSchema>): Change {
     throw new PainterError(`"${layer.name}" is locked: unlock it in Layers first.`);
   }
   const before = layer.look;
-  layer.look = { ...before, ...given, ...(maskOn !== undefined && before.mask && { mask: { ...before.mask, on: maskOn } }) };
+  layer.look = {
+    ...before,
+    ...given,
+    ...(maskOn !== undefined && before.mask && { mask: { ...before.mask, on: maskOn } }),
+  };
   const shows = ['visible', 'opacity', 'blend', 'clip', 'adjust', 'mask'] as const;
   if (shows.every((key) => before[key] === layer.look[key])) return { ...noChange(), layers: true };
   painting.order++;
   return allChanged(painting);
-} // prettier-ignore
+}
 
 function move({ painting }: Place, command: z.output<typeof moveSchema>): Change {
   const layer = needLayer(painting, command.layer);

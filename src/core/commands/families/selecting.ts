@@ -44,8 +44,11 @@ type Select = z.output<typeof schema>;
 const ellipse = ([x0, y0]: readonly number[], [x1, y1]: readonly number[]): Outline =>
   Array.from({ length: 180 }, (_, i) => {
     const a = (i / 90) * Math.PI;
-    return [(x0 + x1) / 2 + (maths.cos(a) * Math.abs(x1 - x0)) / 2, (y0 + y1) / 2 + (maths.sin(a) * Math.abs(y1 - y0)) / 2];
-  }); // prettier-ignore
+    return [
+      (x0 + x1) / 2 + (maths.cos(a) * Math.abs(x1 - x0)) / 2,
+      (y0 + y1) / 2 + (maths.sin(a) * Math.abs(y1 - y0)) / 2,
+    ];
+  });
 
 function outlineOf({ how, from, to, outline }: Select): Outline {
   if (how === 'outline') {
@@ -84,7 +87,8 @@ export function alike(painting: Painting, x: number, y: number, tolerance: numbe
   const { width } = painting;
   const raster = albedoOf(painting).raster(wholeRect(painting));
   const seen = new Map<number, 0 | 1>();
-  const lab = (code: number): Triple => linearToLab([lightOf[code & 255], lightOf[(code >>> 8) & 255], lightOf[(code >>> 16) & 255]]); // prettier-ignore
+  const lab = (code: number): Triple =>
+    linearToLab([lightOf[code & 255], lightOf[(code >>> 8) & 255], lightOf[(code >>> 16) & 255]]);
   const spot = lab(raster[y * width + x]);
   return Uint8Array.from(raster, (code) => {
     const key = code & 0xffffff;
@@ -141,7 +145,8 @@ function wanted(painting: Painting, command: Select): Uint8Array {
 function changeSelection({ painting, keep }: Workplace, command: Select): Change {
   const { selection, width } = painting;
   const { how, mode } = command;
-  const write = (region: (at: number) => number) => writeMask(painting, selection, keep, 0, (x, y) => region(y * width + x)); // prettier-ignore
+  const write = (region: (at: number) => number) =>
+    writeMask(painting, selection, keep, 0, (x, y) => region(y * width + x));
   if (how === 'none') {
     write(() => 0);
     return { ...noChange(), layers: true };
@@ -150,13 +155,16 @@ function changeSelection({ painting, keep }: Workplace, command: Select): Change
     throw new PainterError('Nothing is selected yet: select a part first.');
   }
   const region = wanted(painting, command);
-  const had = mode === 'new' || ['invert', 'soften', 'grow', 'all'].includes(how) ? undefined : selectionRaster(painting);
+  const had =
+    mode === 'new' || ['invert', 'soften', 'grow', 'all'].includes(how) ? undefined : selectionRaster(painting);
   const joined = had
-    ? region.map((v, i) => (mode === 'add' ? Math.max(v, had[i]) : mode === 'subtract' ? Math.min(had[i], 255 - v) : Math.min(had[i], v)))
+    ? region.map((v, i) =>
+        mode === 'add' ? Math.max(v, had[i]) : mode === 'subtract' ? Math.min(had[i], 255 - v) : Math.min(had[i], v),
+      )
     : region;
   if (!joined.some((v) => v > 0)) throw new PainterError('Nothing is there to select.');
   write((at) => joined[at]);
   return { ...noChange(), layers: true };
-} // prettier-ignore
+}
 
 export const select = defineCommand({ schema, undoable: true, apply: changeSelection });

@@ -9,7 +9,8 @@ import { commandSchema, type CommandInput } from '@/core/commands/commands';
 import { selectionRaster } from '@/core/commands/families/selecting';
 import { Studio } from '@/core/journal/studio';
 
-const act = (studio: Studio, ...commands: CommandInput[]) => commands.map((c) => studio.apply(commandSchema.parse(c))).at(-1)!; // prettier-ignore
+const act = (studio: Studio, ...commands: CommandInput[]) =>
+  commands.map((c) => studio.apply(commandSchema.parse(c))).at(-1)!;
 const canvas = (rest: Partial<PaintingSpec> = {}) => new Studio({ ...studioFor(30, 24, { ppi: 110 }).spec, ...rest });
 const raster = (studio: Studio) => albedoOf(studio.painting).raster(wholeRect(studio.painting));
 const area = (studio: Studio) =>
@@ -25,7 +26,7 @@ function changed(studio: Studio, before: Uint32Array, selection: Uint8Array): { 
     else outside++;
   });
   return { inside, outside };
-} // prettier-ignore
+}
 
 const HALF: CommandInput = { do: 'select', how: 'rectangle', from: [8, 5], to: [20, 18] };
 
@@ -38,7 +39,16 @@ describe('selecting', () => {
       expect(area(studio)).toBeCloseTo(12 * 13, -0.7);
       act(studio, { do: 'select', how: 'ellipse', from: [10, 7], to: [18, 15], mode: 'subtract' });
       expect(area(studio)).toBeCloseTo(12 * 13 - Math.PI * 16, -0.7);
-      act(studio, { do: 'select', how: 'outline', outline: [[0, 0], [6, 0], [0, 6]], mode: 'add' });
+      act(studio, {
+        do: 'select',
+        how: 'outline',
+        outline: [
+          [0, 0],
+          [6, 0],
+          [0, 6],
+        ],
+        mode: 'add',
+      });
       expect(area(studio)).toBeCloseTo(12 * 13 - Math.PI * 16 + 18, -0.7);
       const before = area(studio);
       act(studio, { do: 'select', how: 'invert' });
@@ -50,7 +60,7 @@ describe('selecting', () => {
       act(studio, { do: 'undo' });
       expect(studio.painting.selected).toBe(true);
     }
-  }); // prettier-ignore
+  });
 
   it('grows and softens', () => {
     const studio = canvas();
@@ -66,7 +76,12 @@ describe('selecting', () => {
 
   it('by colour takes what looks alike and hangs together', () => {
     const studio = canvas();
-    const box = (x: number): [number, number][] => [[x, 6], [x + 5, 6], [x + 5, 16], [x, 16]]; // prettier-ignore
+    const box = (x: number): [number, number][] => [
+      [x, 6],
+      [x + 5, 6],
+      [x + 5, 16],
+      [x, 16],
+    ];
     for (const x of [4, 18])
       act(studio, { do: 'silhouette', outline: box(x), mixture: { PB29: 1, PW6: 1 }, thicknessUm: 80 });
     act(studio, { do: 'select', how: 'colour', from: [6, 10], tolerance: 6 });
@@ -87,7 +102,21 @@ describe('selecting', () => {
 });
 
 describe('what is not selected stays as it is', () => {
-  const tools = ['flat', 'knife', 'roller', 'spray', 'spatter', 'pastel-soft', 'charcoal', 'ink-fast', 'wash-round', 'eraser', 'finger', 'blender-soft', 'rag'] as const; // prettier-ignore
+  const tools = [
+    'flat',
+    'knife',
+    'roller',
+    'spray',
+    'spatter',
+    'pastel-soft',
+    'charcoal',
+    'ink-fast',
+    'wash-round',
+    'eraser',
+    'finger',
+    'blender-soft',
+    'rag',
+  ] as const;
   it.each(tools)('under the %s', (tool) => {
     const studio = canvas();
     paint(studio, ...loaded('flat', 12, { PB29: 1, PW6: 2 }), line(1, 8, 29, 8), line(1, 16, 29, 16));
@@ -97,7 +126,12 @@ describe('what is not selected stays as it is', () => {
     act(studio, HALF);
     const selection = selectionRaster(studio.painting);
     const before = raster(studio);
-    act(studio, { do: 'tool', tool, sizeMm: 7, ...(tool.startsWith('pastel') || tool === 'charcoal' ? { into: 'layer' as const } : {}) });
+    act(studio, {
+      do: 'tool',
+      tool,
+      sizeMm: 7,
+      ...(tool.startsWith('pastel') || tool === 'charcoal' ? { into: 'layer' as const } : {}),
+    });
     try {
       act(studio, { do: 'load', mixture: { PR188: 1, PW6: 1 } });
     } catch {
@@ -112,7 +146,7 @@ describe('what is not selected stays as it is', () => {
       const there = b.film + b.settled + b.strata + b.tool + b.slab + b.removed;
       expect(Math.abs(b.loaded + (b.added ?? 0) - there) / Math.max(1, b.loaded), pigment).toBeLessThan(1e-4);
     }
-  }); // prettier-ignore
+  });
 
   it('gives the same bytes however often what is painted is looked at', () => {
     const play = (peek: boolean) => {
@@ -142,17 +176,22 @@ describe('what is not selected stays as it is', () => {
       const [px, py] = [Math.round(x / painting.mmPerPx), Math.round(12 / painting.mmPerPx)];
       const tile = painting.active.tiles[(py >> 6) * painting.tilesX + (px >> 6)];
       let sum = 0;
-      for (let d = -4; d <= 4; d++) sum += tile?.volume ? painting.arena.f32[(tile.volume >> 2) + (((py + d) & 63) * 64) + (px & 63)] : 0;
+      for (let d = -4; d <= 4; d++)
+        sum += tile?.volume ? painting.arena.f32[(tile.volume >> 2) + ((py + d) & 63) * 64 + (px & 63)] : 0;
       return sum / 9;
     };
     expect(um(22)).toBe(0);
     expect(um(15) / um(8)).toBeGreaterThan(0.3);
     expect(um(15) / um(8)).toBeLessThan(0.7);
-  }); // prettier-ignore
+  });
 
   it('a layer that takes paint only where it has some keeps its outline', () => {
     const studio = canvas();
-    const outline: [number, number][] = [[8, 6], [20, 6], [14, 18]]; // prettier-ignore
+    const outline: [number, number][] = [
+      [8, 6],
+      [20, 6],
+      [14, 18],
+    ];
     act(studio, { do: 'silhouette', outline, mixture: { PB29: 1, PW6: 1 }, thicknessUm: 60 }, { do: 'dry' });
     act(studio, { do: 'select', how: 'painted' });
     const covered = selectionRaster(studio.painting);
@@ -278,7 +317,8 @@ describe('layers that work together', () => {
     paint(studio, ...loaded('flat', 10, { PBk9: 1, PW6: 4 }), line(3, 7, 27, 7));
     paint(studio, ...loaded('flat', 10, { PBk9: 1, PW6: 30 }), line(3, 17, 27, 17));
     act(studio, { do: 'dry' });
-    const at = (y: number) => [Math.round(15 / studio.painting.mmPerPx), Math.round(y / studio.painting.mmPerPx)] as const;
+    const at = (y: number) =>
+      [Math.round(15 / studio.painting.mmPerPx), Math.round(y / studio.painting.mmPerPx)] as const;
     const luma = (y: number) => {
       const [x, py] = at(y);
       const code = raster(studio)[py * studio.painting.width + x];
@@ -289,14 +329,37 @@ describe('layers that work together', () => {
     paint(studio, ...loaded('flat', 10, { PR188: 1 }), line(15, 2, 15, 22));
     [7, 17].forEach((y, i) => expect(Math.abs(luma(y) - before[i])).toBeLessThan(2.5));
     expect(linearToLab(albedoOf(studio.painting).linearAt(...at(7)))[1]).toBeGreaterThan(15);
-  }); // prettier-ignore
+  });
 
   it('a piece is repeated where it is asked, and entered as added', () => {
     const studio = canvas();
-    act(studio, { do: 'silhouette', outline: [[3, 3], [6, 3], [6, 6], [3, 6]], mixture: { PR188: 1 }, thicknessUm: 60 }, { do: 'dry' }); // prettier-ignore
+    act(
+      studio,
+      {
+        do: 'silhouette',
+        outline: [
+          [3, 3],
+          [6, 3],
+          [6, 6],
+          [3, 6],
+        ],
+        mixture: { PR188: 1 },
+        thicknessUm: 60,
+      },
+      { do: 'dry' },
+    );
     const one = studio.massBalance().PR188.strata;
     act(studio, { do: 'select', how: 'rectangle', from: [2, 2], to: [7, 7] });
-    act(studio, { do: 'stamp', at: [[14, 8], [22, 8], [14, 18], [22, 18]], turnJitter: 30 }); // prettier-ignore
+    act(studio, {
+      do: 'stamp',
+      at: [
+        [14, 8],
+        [22, 8],
+        [14, 18],
+        [22, 18],
+      ],
+      turnJitter: 30,
+    });
     const balance = studio.massBalance().PR188;
     expect(balance.strata / one).toBeCloseTo(5, 0.7);
     expect(balance.added! / one).toBeCloseTo(4, 0.7);
@@ -323,28 +386,42 @@ describe('light', () => {
     expect(once - twice).toBeGreaterThan(3);
     // within one stroke it stays below its ceiling, however often the hand goes over
     act(studio, { do: 'undo' }, { do: 'undo' });
-    act(studio, { do: 'stroke', samples: Array.from({ length: 60 }, (_, i) => [i * 30, 15 + 7 * Math.sin(i), 12, 0.7]) });
+    act(studio, {
+      do: 'stroke',
+      samples: Array.from({ length: 60 }, (_, i) => [i * 30, 15 + 7 * Math.sin(i), 12, 0.7]),
+    });
     expect(bare - level()).toBeLessThan(30);
     act(studio, { do: 'tool', tool: 'eraser', sizeMm: 14, strength: 1 });
     for (let i = 0; i < 5; i++) act(studio, line(6, 12, 24, 12));
     expect(bare - level()).toBeLessThan(0.25 * (bare - once));
-    act(studio, { do: 'layer.add', kind: 'tone', blend: 'screen' }, { do: 'tool', tool: 'spray', sizeMm: 16, strength: 0.5 });
+    act(
+      studio,
+      { do: 'layer.add', kind: 'tone', blend: 'screen' },
+      { do: 'tool', tool: 'spray', sizeMm: 16, strength: 0.5 },
+    );
     act(studio, { do: 'load', mixture: { PW6: 1 } }, line(8, 12, 22, 12));
     expect(level()).toBeGreaterThan(bare);
     // light is no paint
     expect(Object.values(studio.massBalance()).every((b) => b.film === 0 && b.strata === 0)).toBe(true);
-  }); // prettier-ignore
+  });
 
   it('is smeared by a blender', () => {
     const studio = canvas();
-    act(studio, { do: 'layer.add', kind: 'tone' }, { do: 'tool', tool: 'marker', sizeMm: 8 }, { do: 'load', mixture: { PBk9: 1 } });
+    act(
+      studio,
+      { do: 'layer.add', kind: 'tone' },
+      { do: 'tool', tool: 'marker', sizeMm: 8 },
+      { do: 'load', mixture: { PBk9: 1 } },
+    );
     act(studio, line(4, 12, 12, 12), line(4, 12, 12, 12));
     const before = raster(studio);
     act(studio, { do: 'tool', tool: 'blender-soft', sizeMm: 8 }, line(9, 12, 24, 12));
     const after = raster(studio);
-    const at = (r: Uint32Array, x: number) => r[Math.round(12 / studio.painting.mmPerPx) * studio.painting.width + Math.round(x / studio.painting.mmPerPx)] & 255;
+    const at = (r: Uint32Array, x: number) =>
+      r[Math.round(12 / studio.painting.mmPerPx) * studio.painting.width + Math.round(x / studio.painting.mmPerPx)] &
+      255;
     expect(at(before, 18) - at(after, 18)).toBeGreaterThan(8);
-  }); // prettier-ignore
+  });
 
   it('says what cannot be painted on', () => {
     const studio = canvas();

@@ -62,7 +62,14 @@ function layShape(place: Workplace, command: z.output<typeof schema>): Change {
     const { form } = fills;
     const guard = Guard.of(painting, layer);
     const { water = settings.water } = command;
-    const wash = { form, mixture, strength: settings.strength, wetness: water, edgeMm, seed: painting.spec.seed + outline.length }; // prettier-ignore
+    const wash = {
+      form,
+      mixture,
+      strength: settings.strength,
+      wetness: water,
+      edgeMm,
+      seed: painting.spec.seed + outline.length,
+    };
     const rect = washShape(painting, layer, outline, wash, guard?.wrap(keep) ?? keep, guard);
     guard?.settle();
     return { ...noChange(), rect };

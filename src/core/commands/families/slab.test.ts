@@ -120,7 +120,14 @@ describe('the slab', () => {
     expect(refused({ do: 'slab.take', at: [40, 30] })).toThrow(/no paint to take up/);
     expect(digest(studio)).toBe(before);
     at(studio, { do: 'tool', tool: 'graphite' });
-    expect(refused(stroke([[10, 10], [20, 20]]))).toThrow(/brush or the knife/); // prettier-ignore
+    expect(
+      refused(
+        stroke([
+          [10, 10],
+          [20, 20],
+        ]),
+      ),
+    ).toThrow(/brush or the knife/);
     expect(refused({ do: 'slab.take', at: [40, 30] })).toThrow(/brush or the knife/);
     expect(studio.timeline.canUndo).toBe(false);
     expect(refused({ do: 'slab.squeeze', mixture: { 'own-00000000': 1 }, at: [30, 30] })).toThrow(/no tube/);
@@ -153,7 +160,11 @@ describe('the slab', () => {
   test('any work on slab and canvas keeps the book, and undo, redo and replay give the same bytes', () => {
     const place = fc.tuple(fc.integer({ min: 8, max: 130 }), fc.integer({ min: 6, max: 64 }));
     const step = fc.oneof(
-      fc.record({ do: fc.constant('slab.squeeze' as const), mixture: fc.constantFrom<Record<string, number>>({ PB29: 1 }, { PY43: 1, PW6: 2 }), at: place }),
+      fc.record({
+        do: fc.constant('slab.squeeze' as const),
+        mixture: fc.constantFrom<Record<string, number>>({ PB29: 1 }, { PY43: 1, PW6: 2 }),
+        at: place,
+      }),
       fc.record({ do: fc.constant('slab.take' as const), at: place }),
       fc.tuple(place, place).map(([p, q]) => stroke([p, q])),
       fc.constantFrom<CommandInput>(
@@ -162,9 +173,15 @@ describe('the slab', () => {
         { do: 'slab.scrape' },
         { do: 'dry' },
         { do: 'undo' },
-        { do: 'stroke', samples: [[0, 10, 10, 0.6], [90, 40, 22, 0.6]] },
+        {
+          do: 'stroke',
+          samples: [
+            [0, 10, 10, 0.6],
+            [90, 40, 22, 0.6],
+          ],
+        },
       ),
-    ); // prettier-ignore
+    );
     fc.assert(
       fc.property(fc.array(step, { minLength: 3, maxLength: 9 }), (steps) => {
         const studio = new Studio(spec());
@@ -215,13 +232,23 @@ describe('the slab', () => {
 });
 
 describe('a watercolour brush on the slab', () => {
-  const paper = (seed: number) => new Studio(paintingSchema.parse({ widthMm: 40, heightMm: 30, ppi: 100, seed, surface: { kind: 'paper-cold' } })); // prettier-ignore
+  const paper = (seed: number) =>
+    new Studio(paintingSchema.parse({ widthMm: 40, heightMm: 30, ppi: 100, seed, surface: { kind: 'paper-cold' } }));
   const bead: CommandInput = { do: 'slab.squeeze', mixture: { PB29: 1, PBr7BS: 2 }, at: [40, 30], sizeMm: 9 };
 
   test.each([2, 9])('makes a wash of what it is pressed into, as strong as one from the tubes (seed %i)', (seed) => {
-    const studio = at(paper(seed), bead, { do: 'tool', tool: 'mop', sizeMm: 6 }, { do: 'load', mixture: {}, water: 0.6 }); // prettier-ignore
+    const studio = at(
+      paper(seed),
+      bead,
+      { do: 'tool', tool: 'mop', sizeMm: 6 },
+      { do: 'load', mixture: {}, water: 0.6 },
+    );
     at(studio, { do: 'slab.take', at: [40, 30] });
-    const tubes = at(paper(seed), { do: 'tool', tool: 'mop', sizeMm: 6 }, { do: 'load', mixture: { PB29: 1, PBr7BS: 2 }, water: 0.6 }); // prettier-ignore
+    const tubes = at(
+      paper(seed),
+      { do: 'tool', tool: 'mop', sizeMm: 6 },
+      { do: 'load', mixture: { PB29: 1, PBr7BS: 2 }, water: 0.6 },
+    );
     for (const id of ['PB29', 'PBr7BS']) {
       expect(studio.massBalance()[id].tool / tubes.massBalance()[id].tool).toBeCloseTo(1, 2);
     }

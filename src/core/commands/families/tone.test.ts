@@ -45,7 +45,17 @@ describe('a tone over everything', () => {
   it('stays where something is selected', () => {
     const studio = sheet('flat', 'linen-fine');
     const bare = lightness(studio, RIGHT);
-    paint(studio, { do: 'select', how: 'outline', mode: 'new', outline: [[0, 0], [22, 0], [22, 30], [0, 30]] }); // prettier-ignore
+    paint(studio, {
+      do: 'select',
+      how: 'outline',
+      mode: 'new',
+      outline: [
+        [0, 0],
+        [22, 0],
+        [22, 30],
+        [0, 30],
+      ],
+    });
     paint(studio, { do: 'tone', mixture: EARTH, strength: 0.5 });
     expect(lightness(studio, RIGHT)).toBeCloseTo(bare, 3);
     expect(lightness(studio, LEFT)).toBeLessThan(bare - 10);

@@ -51,7 +51,15 @@ function layTone(place: Workplace, { mixture, strength }: z.output<typeof schema
   const { width, height, spec } = painting;
   const region = painting.selected ? selectionRaster(painting) : new Uint8Array(width * height).fill(255);
   const dusty = stick && { ...stick, most: stick.most * strength };
-  const filling = { mixture, um: GLAZE_UM, paint: stick ? 1 : PAINT * strength * strength, body: 0.1, stick: dusty, streaks: 0, seed: spec.seed }; // prettier-ignore
+  const filling = {
+    mixture,
+    um: GLAZE_UM,
+    paint: stick ? 1 : PAINT * strength * strength,
+    body: 0.1,
+    stick: dusty,
+    streaks: 0,
+    seed: spec.seed,
+  };
   return { ...changed, rect: fillRegion(painting, layer, region, filling, keep) };
 }
 

@@ -176,7 +176,9 @@ function carryingOf(painting: Painting, command: z.output<typeof transformSchema
     if (!back || !(turns.every((t) => t > 0) || turns.every((t) => t < 0))) {
       throw new PainterError('These corners fold the piece over: pull them apart.');
     }
-    const covered = Math.abs(corners.reduce((sum, [x, y], i) => sum + x * corners[(i + 1) & 3][1] - y * corners[(i + 1) & 3][0], 0)) / 2; // prettier-ignore
+    const covered =
+      Math.abs(corners.reduce((sum, [x, y], i) => sum + x * corners[(i + 1) & 3][1] - y * corners[(i + 1) & 3][0], 0)) /
+      2;
     return { places: (x, y) => inBox(project(back, x, y)), samples: samplesFor(Math.sqrt(size / covered)) };
   }
   if (command.mesh) {
@@ -184,7 +186,12 @@ function carryingOf(painting: Painting, command: z.output<typeof transformSchema
     if (points.length !== columns * rows) {
       throw new PainterError(`A mesh of ${columns} by ${rows} has ${columns * rows} points, not ${points.length}.`);
     }
-    const mesh = new Mesh(area, columns, rows, points.map((p) => px(p) as [number, number])); // prettier-ignore
+    const mesh = new Mesh(
+      area,
+      columns,
+      rows,
+      points.map((p) => px(p) as [number, number]),
+    );
     return { places: mesh.from(), samples: samplesFor(1 / Math.sqrt(Math.max(1e-6, mesh.growth))) };
   }
   throw new PainterError('Say how it is to be moved: turn, mirror, matrix, corners or mesh.');
@@ -374,9 +381,13 @@ function stampPiece({ painting, keep }: Place, command: z.output<typeof stampSch
       const [cos, sin] = [maths.cos(angle) * size, maths.sin(angle) * size];
       const [tx, ty] = [x / mmPerPx, y / mmPerPx];
       const matrix: Affine = [
-        cos, sin, -sin, cos,
-        tx - cos * middle[0] + sin * middle[1], ty - sin * middle[0] - cos * middle[1],
-      ]; // prettier-ignore
+        cos,
+        sin,
+        -sin,
+        cos,
+        tx - cos * middle[0] + sin * middle[1],
+        ty - sin * middle[0] - cos * middle[1],
+      ];
       layOn(painting, layer, carried(painting, sheetOf(painting, piece, 255), affine(matrix, box)), keep);
     }
   });

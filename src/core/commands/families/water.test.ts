@@ -27,7 +27,13 @@ describe('a flowing wash', () => {
     const studio = sheet();
     paint(studio, ...FLOWING, { do: 'wait', seconds: 1.35 });
     const before = digest(studio);
-    const [tool, load, stroke] = [...dipped('wash-round', 5, { PY43: 1 }), through([[6, 20], [36, 10]])]; // prettier-ignore
+    const [tool, load, stroke] = [
+      ...dipped('wash-round', 5, { PY43: 1 }),
+      through([
+        [6, 20],
+        [36, 10],
+      ]),
+    ];
     paint(studio, tool, load);
     const loaded = digest(studio);
     paint(studio, stroke, { do: 'wait', seconds: 0.4 });
@@ -44,7 +50,13 @@ describe('a flowing wash', () => {
 
   it('goes on alike from the same state: undone, painted again, and from the beginning', () => {
     const [a, b] = [sheet(), sheet()];
-    const more: CommandInput[] = [through([[6, 20], [36, 10]]), { do: 'wait', seconds: 3 }]; // prettier-ignore
+    const more: CommandInput[] = [
+      through([
+        [6, 20],
+        [36, 10],
+      ]),
+      { do: 'wait', seconds: 3 },
+    ];
     paint(a, ...FLOWING, ...dipped('mop', 5, { PV19: 1 }), ...more, { do: 'undo' }, ...more, { do: 'dry' });
     paint(b, ...FLOWING, ...dipped('mop', 5, { PV19: 1 }), ...more, { do: 'dry' });
     expect(digest(a)).toBe(digest(b));
@@ -56,7 +68,13 @@ describe('a flowing wash', () => {
       const studio = sheet();
       paint(studio, ...dipped(tool, 6, { PB29: 1, PBr7BS: 1 }));
       for (let i = 0; i < 34; i++) {
-        paint(studio, through([[4, 4 + ((i * 7) % 22)], [40, 5 + ((i * 5) % 20)]])); // prettier-ignore
+        paint(
+          studio,
+          through([
+            [4, 4 + ((i * 7) % 22)],
+            [40, 5 + ((i * 5) % 20)],
+          ]),
+        );
         expect(massError(studio)).toBeLessThan(1e-4);
         expect(waterError(studio)).toBeLessThan(1e-4);
       }
@@ -69,7 +87,14 @@ describe('a flowing wash', () => {
   it.each([72, 98, 150])('stays calm while a prepared sheet is dried in long steps (%i ppi)', (ppi) => {
     for (const seed of [79, 4]) {
       const studio = studioFor(22, 17, { ppi, surface: { kind: 'paper-cold' } });
-      paint(studio, { do: 'layer.prepare', style: 'variegated', mixtures: [{ PG7: 1, PBk9: 1 }], seed, strength: 0.4, texture: 0.5 }); // prettier-ignore
+      paint(studio, {
+        do: 'layer.prepare',
+        style: 'variegated',
+        mixtures: [{ PG7: 1, PBk9: 1 }],
+        seed,
+        strength: 0.4,
+        texture: 0.5,
+      });
       expect(waterError(studio)).toBeLessThan(1e-4);
       expect(studio.waterBalance().evaporated).toBeGreaterThan(0);
     }
@@ -126,22 +151,34 @@ describe('a flowing wash', () => {
 
   it('keeps the books of pigment and water, on any paper', () => {
     fc.assert(
-      fc.property(fc.constantFrom('paper-cold', 'paper-rough', 'paper-hot'), fc.integer({ min: 1, max: 99 }), fc.array(fc.constantFrom('mop', 'thirsty', 'dropper', 'wait', 'mist', 'dry', 'rag', 'gouache', 'splatter', 'undo'), { minLength: 4, maxLength: 7 }), (kind, seed, acts) => {
-        const studio = sheet(kind as 'paper-cold', seed);
-        paint(studio, ...FLOWING);
-        acts.forEach((act, k) => {
-          const way = through([[5 + 3 * k, 6], [30, 8 + 2 * k]]); // prettier-ignore
-          if (act === 'wait') paint(studio, { do: 'wait', seconds: 3 });
-          else if (act === 'mist') paint(studio, { do: 'mist', amount: 0.6 });
-          else if (act === 'dry' || act === 'undo') paint(studio, { do: act });
-          else if (act === 'thirsty' || act === 'rag') paint(studio, { do: 'tool', tool: act }, ...(act === 'rag' && !studio.time.hasWater ? [] : [way])); // prettier-ignore
-          else paint(studio, ...dipped(act as 'mop', 3, { PBr7BS: 1, PB15_3: 0.1 }), way);
-          expect(massError(studio)).toBeLessThan(1e-4);
-          expect(waterError(studio)).toBeLessThan(1e-4);
-        });
-      }),
+      fc.property(
+        fc.constantFrom('paper-cold', 'paper-rough', 'paper-hot'),
+        fc.integer({ min: 1, max: 99 }),
+        fc.array(
+          fc.constantFrom('mop', 'thirsty', 'dropper', 'wait', 'mist', 'dry', 'rag', 'gouache', 'splatter', 'undo'),
+          { minLength: 4, maxLength: 7 },
+        ),
+        (kind, seed, acts) => {
+          const studio = sheet(kind as 'paper-cold', seed);
+          paint(studio, ...FLOWING);
+          acts.forEach((act, k) => {
+            const way = through([
+              [5 + 3 * k, 6],
+              [30, 8 + 2 * k],
+            ]);
+            if (act === 'wait') paint(studio, { do: 'wait', seconds: 3 });
+            else if (act === 'mist') paint(studio, { do: 'mist', amount: 0.6 });
+            else if (act === 'dry' || act === 'undo') paint(studio, { do: act });
+            else if (act === 'thirsty' || act === 'rag')
+              paint(studio, { do: 'tool', tool: act }, ...(act === 'rag' && !studio.time.hasWater ? [] : [way]));
+            else paint(studio, ...dipped(act as 'mop', 3, { PBr7BS: 1, PB15_3: 0.1 }), way);
+            expect(massError(studio)).toBeLessThan(1e-4);
+            expect(waterError(studio)).toBeLessThan(1e-4);
+          });
+        },
+      ),
       { numRuns: runs(8) },
-    ); // prettier-ignore
+    );
   });
 
   // WASH_MINUTES=240 runs it for hours
@@ -168,7 +205,12 @@ describe('what belongs to watercolour', () => {
   it('lays a prepared paper under the work, lays it anew, and takes it back', () => {
     const studio = sheet();
     paint(studio, ...washed([8, 8, 12, 10], 4, { PBr7BS: 1 }), { do: 'dry' });
-    const prepare = (seed: number, layer?: string): CommandInput => ({ do: 'layer.prepare', mixtures: [{ PB29: 1 }, { PY43: 1 }], seed, ...(layer ? { layer } : {}) }); // prettier-ignore
+    const prepare = (seed: number, layer?: string): CommandInput => ({
+      do: 'layer.prepare',
+      mixtures: [{ PB29: 1 }, { PY43: 1 }],
+      seed,
+      ...(layer ? { layer } : {}),
+    });
     paint(studio, prepare(1));
     const laid = studio.painting.layers.find((l) => l.name === 'Prepared paper')!;
     expect(studio.painting.layers.indexOf(laid)).toBeLessThan(studio.painting.layers.indexOf(studio.painting.active));
@@ -188,7 +230,17 @@ describe('what belongs to watercolour', () => {
       paint(studio, ...washed([4, 4, 34, 20], 6, mixture), { do: 'dry' });
       const before = meanCoats(studio, id, [16, 10, 8, 1]);
       paint(studio, { do: 'tool', tool: 'eraser', sizeMm: 5, strength: 1, tip: 'hard' });
-      for (let k = 0; k < 3; k++) paint(studio, through([[8, 10.5], [36, 10.5]], 40)); // prettier-ignore
+      for (let k = 0; k < 3; k++)
+        paint(
+          studio,
+          through(
+            [
+              [8, 10.5],
+              [36, 10.5],
+            ],
+            40,
+          ),
+        );
       expect(massError(studio)).toBeLessThan(1e-4);
       return meanCoats(studio, id, [16, 10, 8, 1]) / before;
     };
@@ -201,7 +253,20 @@ describe('what belongs to watercolour', () => {
 
   it('wax keeps a wash off the peaks, and stays', () => {
     const studio = sheet('paper-rough');
-    paint(studio, { do: 'tool', tool: 'wax', sizeMm: 8 }, through([[6, 14], [38, 14]], 40, 0.7), ...washed([3, 3, 38, 24], 6, { PB15_3: 1 }), { do: 'dry' }); // prettier-ignore
+    paint(
+      studio,
+      { do: 'tool', tool: 'wax', sizeMm: 8 },
+      through(
+        [
+          [6, 14],
+          [38, 14],
+        ],
+        40,
+        0.7,
+      ),
+      ...washed([3, 3, 38, 24], 6, { PB15_3: 1 }),
+      { do: 'dry' },
+    );
     const waxed = coats(studio, 'PB15_3', [10, 12, 24, 4]);
     const bare = meanCoats(studio, 'PB15_3', [10, 21, 24, 3]);
     const white = waxed.filter((v) => v < 0.3 * bare).length / waxed.length;
@@ -222,7 +287,15 @@ describe('what belongs to watercolour', () => {
 
   it('keeps its tiles through bytes', () => {
     const studio = sheet();
-    paint(studio, { do: 'tool', tool: 'masking', sizeMm: 2 }, through([[6, 14], [38, 14]]), ...FLOWING); // prettier-ignore
+    paint(
+      studio,
+      { do: 'tool', tool: 'masking', sizeMm: 2 },
+      through([
+        [6, 14],
+        [38, 14],
+      ]),
+      ...FLOWING,
+    );
     const { active, arena } = studio.painting;
     const image = active.capture(
       active.tiles.findIndex((t) => t?.wash?.resist.masking),
@@ -249,7 +322,13 @@ describe('a watercolour brush that is held at another size', () => {
     for (const id of ['PB29', 'PY43']) {
       expect(after.mixture[id] / before.mixture[id]).toBeCloseTo((to / from) ** 2, 3);
     }
-    paint(studio, through([[8, 10], [36, 18]])); // prettier-ignore
+    paint(
+      studio,
+      through([
+        [8, 10],
+        [36, 18],
+      ]),
+    );
     expect(meanCoats(studio, 'PB29', [16, 11, 8, 3])).toBeGreaterThan(0);
     expect(massError(studio)).toBeLessThan(1e-4);
     expect(waterError(studio)).toBeLessThan(1e-4);
@@ -262,7 +341,20 @@ describe.each([1, 5])('a wash that runs off the sheet (seed %i)', (seed) => {
     paint(studio, ...washed([-8, -8, 34, 46], 8, { PB15_3: 1 }), { do: 'dry' });
     const inner = meanCoats(studio, 'PB15_3', [8, 8, 8, 14]);
     // against the wash a millimetre further in: it pools on several millimetres anywhere
-    const ends = [[[0, 8, 0.5, 14], [1, 8, 1, 14]], [[8, 0, 8, 0.5], [8, 1, 8, 1]], [[8, 29.5, 8, 0.5], [8, 28, 8, 1]]] as const; // prettier-ignore
+    const ends = [
+      [
+        [0, 8, 0.5, 14],
+        [1, 8, 1, 14],
+      ],
+      [
+        [8, 0, 8, 0.5],
+        [8, 1, 8, 1],
+      ],
+      [
+        [8, 29.5, 8, 0.5],
+        [8, 28, 8, 1],
+      ],
+    ] as const;
     for (const [end, beside] of ends) {
       expect(meanCoats(studio, 'PB15_3', end) / meanCoats(studio, 'PB15_3', beside)).toBeLessThan(1.28);
     }

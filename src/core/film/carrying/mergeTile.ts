@@ -64,7 +64,11 @@ function mergeWash(arena: Arena, into: Wash, from: Wash): void {
     for (let i = 0; i < TILE_CELLS; i++) f32[to + i] += f32[(plane >> 2) + i];
   };
   // what had settled lies under what comes; loose dust is pressed by it
-  const settles: readonly (readonly [Coat, Coat])[] = [['settled', 'under'], ['suspended', 'under'], ['loose', 'pressed']]; // prettier-ignore
+  const settles: readonly (readonly [Coat, Coat])[] = [
+    ['settled', 'under'],
+    ['suspended', 'under'],
+    ['loose', 'pressed'],
+  ];
   for (const [top, low] of settles) {
     if (!from.coats[top].some(Boolean)) continue;
     for (const pigment of [...into.pigments]) {
@@ -106,5 +110,9 @@ function faded(s: Stratum, keep: Float32Array): Stratum {
     for (let i = 0; i < TILE_CELLS; i++) plane[i] *= keep[i];
     return packPlane(plane);
   };
-  return stratumOf(s.pigments, s.mass.map((m, k) => share(m, s.massStep[k])), share(s.thickness, s.thicknessStep)); // prettier-ignore
+  return stratumOf(
+    s.pigments,
+    s.mass.map((m, k) => share(m, s.massStep[k])),
+    share(s.thickness, s.thicknessStep),
+  );
 }

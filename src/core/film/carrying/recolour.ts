@@ -19,10 +19,10 @@ export function recolourTile(
   colour: LineColour,
   unit: Unit,
 ): { gone: Map<number, number>; come: Map<number, number> } {
-  // prettier-ignore
   const gone = new Map<number, number>();
   const come = new Map<number, number>();
-  const book = (into: Map<number, number>, pigment: number, sum: number) => into.set(pigment, (into.get(pigment) ?? 0) + sum); // prettier-ignore
+  const book = (into: Map<number, number>, pigment: number, sum: number) =>
+    into.set(pigment, (into.get(pigment) ?? 0) + sum);
   /** Takes planes of some pigments for their strength. */
   const strengthOf = (planes: readonly { pigment: number; values: Float32Array }[]) => {
     const strength = new Float32Array(TILE_CELLS);
@@ -39,7 +39,11 @@ export function recolourTile(
   };
   const laid = (strength: Float32Array, pigment: number, coats: number) => {
     const out = strength.map((s) => s * coats);
-    book(come, pigment, out.reduce((a, b) => a + b, 0)); // prettier-ignore
+    book(
+      come,
+      pigment,
+      out.reduce((a, b) => a + b, 0),
+    );
     return out;
   };
   const plane = (address: number) => arena.f32.slice(address >> 2, (address >> 2) + TILE_CELLS);
@@ -47,7 +51,9 @@ export function recolourTile(
   const { wash } = tile;
   if (wash) {
     for (const coat of COATS) {
-      const there = wash.pigments.flatMap((pigment, k) => (wash.coats[coat][k] ? [{ pigment, values: plane(wash.coats[coat][k]) }] : [])); // prettier-ignore
+      const there = wash.pigments.flatMap((pigment, k) =>
+        wash.coats[coat][k] ? [{ pigment, values: plane(wash.coats[coat][k]) }] : [],
+      );
       if (there.length === 0) continue;
       const strength = strengthOf(there);
       for (const { pigment } of there) wash.drop(coat, pigment);

@@ -4,7 +4,8 @@ import { distanceTo, enclosed, flooded, grown, outlinesOf, softened } from './re
 
 const W = 40;
 const H = 30;
-const plane = (inside: (x: number, y: number) => boolean, value = 1) => Uint8Array.from({ length: W * H }, (_, i) => (inside(i % W, Math.floor(i / W)) ? value : 0)); // prettier-ignore
+const plane = (inside: (x: number, y: number) => boolean, value = 1) =>
+  Uint8Array.from({ length: W * H }, (_, i) => (inside(i % W, Math.floor(i / W)) ? value : 0));
 const count = (p: Uint8Array) => p.reduce((n, v) => n + (v > 127 ? 1 : 0), 0);
 const disc = (cx: number, cy: number, r: number) => (x: number, y: number) => Math.hypot(x - cx, y - cy) <= r;
 
@@ -12,9 +13,16 @@ describe('distances', () => {
   it('are exact, to every cell', () => {
     fc.assert(
       fc.property(
-        fc.array(fc.tuple(fc.integer({ min: 0, max: W - 1 }), fc.integer({ min: 0, max: H - 1 })), { minLength: 1, maxLength: 6 }),
+        fc.array(fc.tuple(fc.integer({ min: 0, max: W - 1 }), fc.integer({ min: 0, max: H - 1 })), {
+          minLength: 1,
+          maxLength: 6,
+        }),
         (spots) => {
-          const far = distanceTo(plane((x, y) => spots.some(([a, b]) => a === x && b === y)), W, H);
+          const far = distanceTo(
+            plane((x, y) => spots.some(([a, b]) => a === x && b === y)),
+            W,
+            H,
+          );
           for (let i = 0; i < far.length; i += 7) {
             const [x, y] = [i % W, Math.floor(i / W)];
             expect(far[i]).toBe(Math.min(...spots.map(([a, b]) => (a - x) ** 2 + (b - y) ** 2)));
@@ -23,7 +31,7 @@ describe('distances', () => {
       ),
       { numRuns: 40 },
     );
-  }); // prettier-ignore
+  });
 
   it('grow and shrink a disc by what was asked', () => {
     const start = plane(disc(20, 15, 7), 255);

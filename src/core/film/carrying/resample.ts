@@ -109,10 +109,16 @@ function fillMask(
     const place = from(left + (i & 63) + 0.5, top + (i >> 6) + 0.5);
     const [x, y] = place ? [Math.floor(place[0]), Math.floor(place[1])] : [-1, -1];
     const onSheet = left + (i & 63) < sheet.width && top + (i >> 6) < sheet.height;
-    const there = onSheet && x >= 0 && y >= 0 && x < sheet.width && y < sheet.height && planes(tileOfCell(sheet, x, y))?.has('mask');
+    const there =
+      onSheet &&
+      x >= 0 &&
+      y >= 0 &&
+      x < sheet.width &&
+      y < sheet.height &&
+      planes(tileOfCell(sheet, x, y))?.has('mask');
     if (!there) mask[i] = fill;
   }
-} // prettier-ignore
+}
 
 /** A tile of what a sheet becomes when whole cells change places. */
 export function permuteTile(
@@ -227,10 +233,12 @@ function washImage(pieces: readonly Piece[]): WashImage | undefined {
   if (!used.some(Boolean) && Object.keys(resist).length === 0) return undefined;
   return {
     pigments: ids.filter((_, k) => used[k]),
-    coats: Object.fromEntries(COATS.map((c) => [c, coats[c].filter((_, k) => used[k])])) as unknown as WashImage['coats'],
+    coats: Object.fromEntries(
+      COATS.map((c) => [c, coats[c].filter((_, k) => used[k])]),
+    ) as unknown as WashImage['coats'],
     resist,
   };
-} // prettier-ignore
+}
 
 /** Dry paint stays packed as it is: a tile gets a piece of each stratum of the tiles that its cells come from. */
 function strataOf(pieces: readonly Piece[], index: number): Stratum[] {

@@ -23,7 +23,12 @@ describe('maps of a picture', () => {
     const corner = fc.tuple(fc.double({ min: -6, max: 6, noNaN: true }), fc.double({ min: -6, max: 6, noNaN: true }));
     fc.assert(
       fc.property(fc.array(corner, { minLength: 4, maxLength: 4 }), (off) => {
-        const from = [[10, 20], [50, 20], [50, 44], [10, 44]] as const; // prettier-ignore
+        const from = [
+          [10, 20],
+          [50, 20],
+          [50, 44],
+          [10, 44],
+        ] as const;
         const to = from.map(([x, y], i) => [x + off[i][0], y + off[i][1]] as const);
         const m = toCorners(box, to);
         from.forEach(([x, y], i) => {
@@ -41,22 +46,38 @@ describe('maps of a picture', () => {
   it('four turns about the pivots of where a box comes to lie bring each cell back', () => {
     const cell = fc.integer({ min: -30, max: 30 });
     fc.assert(
-      fc.property(cell, cell, fc.integer({ min: 1, max: 20 }), fc.integer({ min: 1, max: 20 }), fc.constantFrom(90 as const, 270 as const), (left, top, w, h, turn) => {
-        let cells = [[left, top], [left + w - 1, top + h - 1], [left, top + h - 1]]; // prettier-ignore
-        const at = cells;
-        for (let k = 0; k < 4; k++) {
-          const xs = cells.map(([x]) => x);
-          const ys = cells.map(([, y]) => y);
-          const box = { left: Math.min(...xs), top: Math.min(...ys), right: Math.max(...xs) + 1, bottom: Math.max(...ys) + 1 };
-          // where a cell goes is what the opposite turn says it comes from
-          const to = turnedAbout(turn === 90 ? 270 : 90, ...pivotOf(box));
-          cells = cells.map(([x, y]) => [...to(x, y)]);
-          cells.flat().forEach((v) => expect(Number.isInteger(v)).toBe(true));
-        }
-        expect(cells).toEqual(at);
-      }),
+      fc.property(
+        cell,
+        cell,
+        fc.integer({ min: 1, max: 20 }),
+        fc.integer({ min: 1, max: 20 }),
+        fc.constantFrom(90 as const, 270 as const),
+        (left, top, w, h, turn) => {
+          let cells = [
+            [left, top],
+            [left + w - 1, top + h - 1],
+            [left, top + h - 1],
+          ];
+          const at = cells;
+          for (let k = 0; k < 4; k++) {
+            const xs = cells.map(([x]) => x);
+            const ys = cells.map(([, y]) => y);
+            const box = {
+              left: Math.min(...xs),
+              top: Math.min(...ys),
+              right: Math.max(...xs) + 1,
+              bottom: Math.max(...ys) + 1,
+            };
+            // where a cell goes is what the opposite turn says it comes from
+            const to = turnedAbout(turn === 90 ? 270 : 90, ...pivotOf(box));
+            cells = cells.map(([x, y]) => [...to(x, y)]);
+            cells.flat().forEach((v) => expect(Number.isInteger(v)).toBe(true));
+          }
+          expect(cells).toEqual(at);
+        },
+      ),
     );
-  }); // prettier-ignore
+  });
 
   it('a mesh that lies straight changes nothing; pulled, it bends between its points and stays at the others', () => {
     const box: Box = { left: 0, top: 0, right: 30, bottom: 30 };
@@ -64,11 +85,15 @@ describe('maps of a picture', () => {
     const straight = new Mesh(box, 4, 4, points);
     expect(straight.growth).toBeCloseTo(1, 6);
     const from = straight.from();
-    for (const [x, y] of [[0.5, 0.5], [14.3, 22.8], [29.2, 3.7]]) {
+    for (const [x, y] of [
+      [0.5, 0.5],
+      [14.3, 22.8],
+      [29.2, 3.7],
+    ]) {
       const place = from(x, y)!;
       expect(place[0]).toBeCloseTo(x, 3);
       expect(place[1]).toBeCloseTo(y, 3);
-    } // prettier-ignore
+    }
     points[5] = [14, 13];
     const bent = new Mesh(box, 4, 4, points).from();
     const [u, v] = bent(14, 13)!;

@@ -37,10 +37,16 @@ export function toCorners({ left, top, right, bottom }: Box, [p0, p1, p2, p3]: r
   const g = (sx * dy2 - dx2 * sy) / det;
   const h = (dx1 * sy - sx * dy1) / det;
   const square = [
-    p1[0] - p0[0] + g * p1[0], p3[0] - p0[0] + h * p3[0], p0[0],
-    p1[1] - p0[1] + g * p1[1], p3[1] - p0[1] + h * p3[1], p0[1],
-    g, h, 1,
-  ]; // prettier-ignore
+    p1[0] - p0[0] + g * p1[0],
+    p3[0] - p0[0] + h * p3[0],
+    p0[0],
+    p1[1] - p0[1] + g * p1[1],
+    p3[1] - p0[1] + h * p3[1],
+    p0[1],
+    g,
+    h,
+    1,
+  ];
   const [w, t] = [1 / (right - left), 1 / (bottom - top)];
   return multiply(square, [w, 0, -left * w, 0, t, -top * t, 0, 0, 1]);
 }
@@ -57,10 +63,16 @@ export function inverse3(m: readonly number[]): number[] | undefined {
   const det = a * (e * i - f * h) - b * (d * i - f * g) + c * (d * h - e * g);
   if (!(Math.abs(det) > 1e-12)) return undefined;
   return [
-    e * i - f * h, c * h - b * i, b * f - c * e,
-    f * g - d * i, a * i - c * g, c * d - a * f,
-    d * h - e * g, b * g - a * h, a * e - b * d,
-  ].map((v) => v / det); // prettier-ignore
+    e * i - f * h,
+    c * h - b * i,
+    b * f - c * e,
+    f * g - d * i,
+    a * i - c * g,
+    c * d - a * f,
+    d * h - e * g,
+    b * g - a * h,
+    a * e - b * d,
+  ].map((v) => v / det);
 }
 
 /** Through a homography; undefined behind the vanishing line. */
@@ -106,10 +118,11 @@ export class Mesh {
     this.grid = [];
     for (let v = 0; v <= this.down; v++) {
       for (let u = 0; u <= this.across; u++) {
-        const own = (c: 0 | 1) => spline((j) => spline((i) => at(i, j, c), Math.min(columns - 1, u / FINE)), Math.min(rows - 1, v / FINE));
+        const own = (c: 0 | 1) =>
+          spline((j) => spline((i) => at(i, j, c), Math.min(columns - 1, u / FINE)), Math.min(rows - 1, v / FINE));
         this.grid.push([own(0), own(1)]);
       }
-    } // prettier-ignore
+    }
     const xs = this.grid.map(([x]) => x);
     const ys = this.grid.map(([, y]) => y);
     this.bounds = { left: Math.min(...xs), top: Math.min(...ys), right: Math.max(...xs), bottom: Math.max(...ys) };

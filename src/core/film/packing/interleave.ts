@@ -10,13 +10,41 @@ export interface Mover {
    * @param offset place of the first value in every plane, whose rows are `planeRow` long
    * @param to first cell; cells have `stride` floats, rows `row` floats
    */
-  gather(list: number, planes: number, offset: number, planeRow: number, to: number, stride: number, row: number, columns: number, rows: number): void; // prettier-ignore
+  gather(
+    list: number,
+    planes: number,
+    offset: number,
+    planeRow: number,
+    to: number,
+    stride: number,
+    row: number,
+    columns: number,
+    rows: number,
+  ): void;
   /** The way back. */
-  scatter(list: number, planes: number, offset: number, planeRow: number, from: number, stride: number, row: number, columns: number, rows: number): void; // prettier-ignore
+  scatter(
+    list: number,
+    planes: number,
+    offset: number,
+    planeRow: number,
+    from: number,
+    stride: number,
+    row: number,
+    columns: number,
+    rows: number,
+  ): void;
   /** Zeroes floats below `least`, and writes the largest of every float of a cell to `out`. `stride` is a multiple of four. */
   tidy(from: number, stride: number, row: number, columns: number, rows: number, least: number, out: number): void;
   /** Adds a share of one plane to another; `columns` is a multiple of four. To the last bit as the plain loop does it. */
-  addShare(from: number, fromRow: number, share: number, to: number, toRow: number, columns: number, rows: number): void; // prettier-ignore
+  addShare(
+    from: number,
+    fromRow: number,
+    share: number,
+    to: number,
+    toRow: number,
+    columns: number,
+    rows: number,
+  ): void;
 }
 
 type Views = readonly [f32: Float32Array, i32: Int32Array];

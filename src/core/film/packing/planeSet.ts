@@ -78,7 +78,13 @@ export function imageOf(set: PlaneSet, maskFill: number): TileImage | undefined 
   const strata: Stratum[] = [];
   for (const n of list('stratum')) {
     const ids = list(`dry ${n}`);
-    strata.push(packStratum(ids, ids.map((p) => set.get(`dry ${n} ${p}`)!), set.get(`stratum ${n}`)!)); // prettier-ignore
+    strata.push(
+      packStratum(
+        ids,
+        ids.map((p) => set.get(`dry ${n} ${p}`)!),
+        set.get(`stratum ${n}`)!,
+      ),
+    );
   }
   const wash = washOf(set);
   const raster = pixelsOf(set);
@@ -86,7 +92,15 @@ export function imageOf(set: PlaneSet, maskFill: number): TileImage | undefined 
   const shown = mask && Uint8Array.from(mask, (v) => Math.round(Math.max(0, Math.min(255, v))));
   const masked = shown?.some((v) => v !== maskFill) ? { mask: shown } : {};
   if (!wet && strata.length === 0 && !wash && !raster && !masked.mask) return undefined;
-  return { pigments, planes, ...(skin && { skin }), strata, ...(wash && { wash }), ...(raster && { pixels: raster }), ...masked }; // prettier-ignore
+  return {
+    pigments,
+    planes,
+    ...(skin && { skin }),
+    strata,
+    ...(wash && { wash }),
+    ...(raster && { pixels: raster }),
+    ...masked,
+  };
 }
 
 function washOf(set: PlaneSet): WashImage | undefined {

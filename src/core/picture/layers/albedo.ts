@@ -131,8 +131,19 @@ export class Albedo {
       return;
     }
     this.kernels.bandsToCodes(
-      block.count, block.rows, this.run, BLOCK, BANDS.count, this.matrix, VEIL, K2, this.codes, CODE_STEPS, out, outRow,
-    ); // prettier-ignore
+      block.count,
+      block.rows,
+      this.run,
+      BLOCK,
+      BANDS.count,
+      this.matrix,
+      VEIL,
+      K2,
+      this.codes,
+      CODE_STEPS,
+      out,
+      outRow,
+    );
   }
 }
 

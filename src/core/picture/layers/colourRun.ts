@@ -63,8 +63,19 @@ export class ColourRun {
     const { linear, rgb } = this;
     const { matrix, curve } = this.tables;
     this.kernels.bandsToColours(
-      count, rows, this.run, BLOCK, BANDS.count, matrix, VEIL, K2, curve, CURVE_STEPS, linear, rgb,
-    ); // prettier-ignore
+      count,
+      rows,
+      this.run,
+      BLOCK,
+      BANDS.count,
+      matrix,
+      VEIL,
+      K2,
+      curve,
+      CURVE_STEPS,
+      linear,
+      rgb,
+    );
     const { f32 } = this.arena;
     for (let c = 0; c < 3 * BLOCK; c += BLOCK) f32.copyWithin(this.was + c, rgb + c, rgb + c + rows * TILE);
   }
@@ -84,8 +95,11 @@ export class ColourRun {
       for (let k = 0; k < BANDS.count; k++) {
         const R = f32[run + k * BLOCK + i];
         const seen =
-          VEIL + ((1 - K1) * (1 - K2) * R) / (1 - K2 * R) +
-          dr * CHANNEL_SPECTRA[k] + dg * CHANNEL_SPECTRA[BANDS.count + k] + db * CHANNEL_SPECTRA[2 * BANDS.count + k]; // prettier-ignore
+          VEIL +
+          ((1 - K1) * (1 - K2) * R) / (1 - K2 * R) +
+          dr * CHANNEL_SPECTRA[k] +
+          dg * CHANNEL_SPECTRA[BANDS.count + k] +
+          db * CHANNEL_SPECTRA[2 * BANDS.count + k];
         f32[run + k * BLOCK + i] = inside(seen);
       }
     }

@@ -20,8 +20,15 @@ const act = (studio: Studio, ...commands: CommandInput[]) =>
 const pixels = (w: number, h: number, pixel: (x: number, y: number) => readonly number[], rest = {}): CommandInput => {
   const bytes = new Uint8Array(w * h * 4);
   for (let y = 0; y < h; y++) for (let x = 0; x < w; x++) bytes.set(pixel(x, y), (y * w + x) * 4);
-  return { do: 'layer.picture', widthPx: w, heightPx: h, rgba: Buffer.from(zlibSync(bytes)).toString('base64'), fit: 'tile', ...rest };
-}; // prettier-ignore
+  return {
+    do: 'layer.picture',
+    widthPx: w,
+    heightPx: h,
+    rgba: Buffer.from(zlibSync(bytes)).toString('base64'),
+    fit: 'tile',
+    ...rest,
+  };
+};
 const codeAt = (raster: Uint32Array, i: number) => [raster[i] & 255, (raster[i] >>> 8) & 255, (raster[i] >>> 16) & 255];
 const raster = (studio: Studio) => albedoOf(studio.painting).raster(wholeRect(studio.painting));
 /** 40 cells a side, so that a picture of that size has a pixel for each. */
@@ -36,9 +43,15 @@ describe('pixels over pixels', () => {
       const studio = square();
       const opacity = [1, 0.35, 0.8][k % 3];
       const tileMm = (SIDE * 25.4) / 120;
-      act(studio, pixels(SIDE, SIDE, (x, y) => [...random3(x, y, 1), 255], { tileMm }));
+      act(
+        studio,
+        pixels(SIDE, SIDE, (x, y) => [...random3(x, y, 1), 255], { tileMm }),
+      );
       const alpha = (x: number, y: number) => Math.round(255 * latticeHash(x, y, 77));
-      act(studio, pixels(SIDE, SIDE, (x, y) => [...random3(x, y, 9), alpha(x, y)], { tileMm, blend: mode, opacity }));
+      act(
+        studio,
+        pixels(SIDE, SIDE, (x, y) => [...random3(x, y, 9), alpha(x, y)], { tileMm, blend: mode, opacity }),
+      );
       const got = raster(studio);
       let worst = 0;
       for (let y = 0; y < SIDE; y++) {
@@ -55,19 +68,27 @@ describe('pixels over pixels', () => {
 
   it('merge down to what was seen', () => {
     const studio = square();
-    act(studio, pixels(SIDE, SIDE, (x, y) => [...random3(x, y, 3), 255]));
-    act(studio, pixels(SIDE, SIDE, (x, y) => [...random3(x, y, 5), (x * 3) & 255], { blend: 'hard-light', opacity: 0.7 }));
+    act(
+      studio,
+      pixels(SIDE, SIDE, (x, y) => [...random3(x, y, 3), 255]),
+    );
+    act(
+      studio,
+      pixels(SIDE, SIDE, (x, y) => [...random3(x, y, 5), (x * 3) & 255], { blend: 'hard-light', opacity: 0.7 }),
+    );
     act(studio, { do: 'layer.add', kind: 'adjust', adjust: { kind: 'levels', all: { gamma: 1.6, black: 0.1 } } });
     const before = raster(studio);
     act(studio, { do: 'layer.merge', layer: 'L4' }, { do: 'layer.merge', layer: 'L5' });
     const after = raster(studio);
     let worst = 0;
-    before.forEach((_, i) => codeAt(before, i).forEach((v, c) => (worst = Math.max(worst, Math.abs(v - codeAt(after, i)[c])))));
+    before.forEach((_, i) =>
+      codeAt(before, i).forEach((v, c) => (worst = Math.max(worst, Math.abs(v - codeAt(after, i)[c])))),
+    );
     // two roundings to codes lie between, and the levels stretch them
     expect(worst).toBeLessThanOrEqual(5);
     expect(studio.painting.layers).toHaveLength(3);
   });
-}); // prettier-ignore
+});
 
 describe('paint over paint', () => {
   it('is a film on a film: the two-layer formula of Kubelka and Munk', () => {
@@ -79,7 +100,12 @@ describe('paint over paint', () => {
     ];
     for (const [lower, um, upper, thin] of films) {
       const studio = square();
-      const outline: [number, number][] = [[1, 1], [14, 1], [14, 14], [1, 14]]; // prettier-ignore
+      const outline: [number, number][] = [
+        [1, 1],
+        [14, 1],
+        [14, 14],
+        [1, 14],
+      ];
       act(studio, { do: 'silhouette', outline, mixture: lower, thicknessUm: um }, { do: 'layer.add' });
       act(studio, { do: 'silhouette', outline, mixture: upper, thicknessUm: thin });
       const at = (R: ArrayLike<number>, mixture: Record<string, number>, thick: number) =>
@@ -106,17 +132,42 @@ describe('paint over paint', () => {
     const lay = (ground: CommandInput, thicknessUm: number) => {
       const studio = square();
       act(studio, ground, { do: 'layer.add' });
-      act(studio, { do: 'silhouette', outline: [[1, 1], [14, 1], [14, 14], [1, 14]], mixture: { PB29: 1 }, thicknessUm });
+      act(studio, {
+        do: 'silhouette',
+        outline: [
+          [1, 1],
+          [14, 1],
+          [14, 14],
+          [1, 14],
+        ],
+        mixture: { PB29: 1 },
+        thicknessUm,
+      });
       return new Picture(studio.painting);
     };
-    const grey = (v: number) => lay(pixels(8, 8, () => [v, v, v, 255]), 3).labAt(36, 36);
+    const grey = (v: number) =>
+      lay(
+        pixels(8, 8, () => [v, v, v, 255]),
+        3,
+      ).labAt(36, 36);
     expect(grey(230)[0]).toBeGreaterThan(grey(120)[0] + 8);
     expect(grey(120)[0]).toBeGreaterThan(grey(20)[0] + 3);
     // thick paint hides whatever is there
-    const red = lay(pixels(8, 8, () => [255, 0, 0, 255]), 200);
-    expect(deltaE2000(red.labAt(36, 36), lay(pixels(8, 8, () => [0, 90, 255, 255]), 200).labAt(36, 36))).toBeLessThan(0.5);
+    const red = lay(
+      pixels(8, 8, () => [255, 0, 0, 255]),
+      200,
+    );
+    expect(
+      deltaE2000(
+        red.labAt(36, 36),
+        lay(
+          pixels(8, 8, () => [0, 90, 255, 255]),
+          200,
+        ).labAt(36, 36),
+      ),
+    ).toBeLessThan(0.5);
     expect(red.labAt(2, 2)[1]).toBeGreaterThan(70);
-  }); // prettier-ignore
+  });
 });
 
 /** A stack of everything: paint, pixels, light, adjustments, a group, masks, clipping. */
@@ -154,7 +205,12 @@ describe('a stack of everything', () => {
     const { painting } = studio;
     const picture = new Picture(painting);
     picture.update(wholeRect(painting));
-    for (const [layer, mixture] of [['L3', { PG7: 1 }], ['L2', { PW6: 1 }], ['L6', { PBk9: 1 }], ['L4', { PB29: 1 }]] as const) {
+    for (const [layer, mixture] of [
+      ['L3', { PG7: 1 }],
+      ['L2', { PW6: 1 }],
+      ['L6', { PBk9: 1 }],
+      ['L4', { PB29: 1 }],
+    ] as const) {
       act(studio, { do: 'layer.choose', layer });
       const tool = layer === 'L6' ? 'spray' : 'flat';
       act(studio, { do: 'tool', tool, sizeMm: 5 }, { do: 'load', mixture });
@@ -174,12 +230,22 @@ describe('a stack of everything', () => {
       // the blur rounds what it sees to codes, once more or less
       expect(worst, layer).toBeLessThanOrEqual(1);
     }
-  }, 60_000); // prettier-ignore
+  }, 60_000);
 
   it('keeps what lies below a layer that has nothing yet, in a group as well, and follows when that changes', () => {
     const studio = square();
-    act(studio, pixels(SIDE, SIDE, (x, y) => [...random3(x, y, 3), 255], { tileMm: (SIDE * 25.4) / 120 }));
-    act(studio, { do: 'layer.add', name: 'Far' }, { do: 'tool', tool: 'flat', sizeMm: 4 }, { do: 'load', mixture: { PB29: 1, PW6: 1 } }, line(2, 8, 13, 8), { do: 'dry' });
+    act(
+      studio,
+      pixels(SIDE, SIDE, (x, y) => [...random3(x, y, 3), 255], { tileMm: (SIDE * 25.4) / 120 }),
+    );
+    act(
+      studio,
+      { do: 'layer.add', name: 'Far' },
+      { do: 'tool', tool: 'flat', sizeMm: 4 },
+      { do: 'load', mixture: { PB29: 1, PW6: 1 } },
+      line(2, 8, 13, 8),
+      { do: 'dry' },
+    );
     act(studio, { do: 'layer.add', kind: 'group', name: 'Figure' });
     act(studio, { do: 'layer.add', name: 'Body' });
     act(studio, { do: 'layer.add', kind: 'adjust', adjust: { kind: 'warmth', warmth: 0.5 } });
@@ -208,7 +274,7 @@ describe('a stack of everything', () => {
     picture.update(act(studio, { do: 'layer.set', layer: named('Far'), opacity: 0.5 }).rect);
     picture.update(wholeRect(painting));
     expect(far()).toBe(0);
-  }); // prettier-ignore
+  });
 
   it('two adjustments that follow each other under the layer in hand are followed when either changes', () => {
     const studio = square();
@@ -223,7 +289,8 @@ describe('a stack of everything', () => {
       for (const command of studio.history) again.apply(command);
       return raster(again);
     };
-    const far = (a: Uint32Array, b: Uint32Array) => a.reduce((most, _, i) => Math.max(most, ...codeAt(a, i).map((v, c) => Math.abs(v - codeAt(b, i)[c]))), 0); // prettier-ignore
+    const far = (a: Uint32Array, b: Uint32Array) =>
+      a.reduce((most, _, i) => Math.max(most, ...codeAt(a, i).map((v, c) => Math.abs(v - codeAt(b, i)[c]))), 0);
     expect(far(raster(studio), fresh())).toBe(0);
     const before = raster(studio);
     for (const layer of ['L4', 'L5']) {
@@ -250,7 +317,12 @@ describe('a stack of everything', () => {
     }
     expect(differs(look(), all)).toBe(0);
     // the clipped layer is seen nowhere but on the one below
-    act(studio, { do: 'layer.set', layer: 'L9', visible: false }, { do: 'layer.set', layer: 'L8', visible: false }, { do: 'layer.set', layer: 'L7', visible: false });
+    act(
+      studio,
+      { do: 'layer.set', layer: 'L9', visible: false },
+      { do: 'layer.set', layer: 'L8', visible: false },
+      { do: 'layer.set', layer: 'L7', visible: false },
+    );
     const clipped = look();
     act(studio, { do: 'layer.set', layer: 'L4', visible: false });
     const without = look();
@@ -260,13 +332,18 @@ describe('a stack of everything', () => {
     expect(differs(clipped, without)).toBeGreaterThan(0.005);
     act(studio, { do: 'undo' }, { do: 'layer.set', layer: 'L4', clip: false });
     expect(look()[px(17) * width + px(17)]).not.toBe(without[px(17) * width + px(17)]);
-  }); // prettier-ignore
+  });
 });
 
 describe('blur', () => {
   it('widens an edge by what was asked, and keeps the light', () => {
     const studio = square();
-    act(studio, pixels(SIDE, SIDE, (x) => (x < SIDE / 2 ? [30, 30, 30, 255] : [220, 220, 220, 255]), { tileMm: (SIDE * 25.4) / 120 }));
+    act(
+      studio,
+      pixels(SIDE, SIDE, (x) => (x < SIDE / 2 ? [30, 30, 30, 255] : [220, 220, 220, 255]), {
+        tileMm: (SIDE * 25.4) / 120,
+      }),
+    );
     const row = () => [...raster(studio).subarray(36 * SIDE, 37 * SIDE)].map((v) => v & 255);
     const width = (values: number[]) => values.filter((v) => v > 50 && v < 200).length;
     expect(width(row())).toBe(0);
@@ -280,5 +357,5 @@ describe('blur', () => {
     expect(widths[0]).toBeGreaterThan(0);
     expect(widths[1] / widths[0]).toBeGreaterThan(1.6);
     expect(widths[2] / widths[1]).toBeGreaterThan(1.5);
-  }); // prettier-ignore
+  });
 });

@@ -140,12 +140,15 @@ export class LayerStack {
   private blendFilm(step: Step, film: SeenTile, index: number, block: Block): void {
     const { arena } = this.painting;
     const { dark, light, colours } = this;
-    for (const [side, ground] of [[dark, 0], [light, 1]] as const) {
+    for (const [side, ground] of [
+      [dark, 0],
+      [light, 1],
+    ] as const) {
       arena.f32.fill(ground, side.run, side.run + BLOCK * BANDS.count);
       this.films.lay(film, index, block, side.run);
       side.active = false;
       side.enter(block);
-    } // prettier-ignore
+    }
     colours.enter(block);
     const { f32 } = arena;
     const [d, l] = [dark.linear, light.linear].map((at) => f32.subarray(at, at + 3 * BLOCK));

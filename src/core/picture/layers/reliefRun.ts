@@ -54,7 +54,11 @@ export class ReliefRun {
   }
 
   /** Adds a part of the film of a tile to the relief, and says how it takes the light. */
-  lay({ film: { tile }, shares, opacity }: FilmStep, { cell: first, count, rows }: Block, { relief, picture, row }: Rasters): void {
+  lay(
+    { film: { tile }, shares, opacity }: FilmStep,
+    { cell: first, count, rows }: Block,
+    { relief, picture, row }: Rasters,
+  ): void {
     if (!tile.volume && !tile.sealed) return;
     const { f32 } = this.painting.arena;
     if (shares) f32.set(shares, this.shares);
@@ -68,11 +72,22 @@ export class ReliefRun {
     const plane = (address: number) => address && (address >> 2) + first;
     const solvent = tile.pigments.indexOf(SOLVENT);
     this.kernels.filmSurface(
-      count, rows, opacity * DRY_SHRINK, opacity, plane(tile.sealed), plane(tile.volume),
-      solvent < 0 ? 0 : plane(tile.mass[solvent]), newest ? this.lean + first : 0,
-      tile.rubbing ? plane(tile.laid) : 0, shares ? this.shares + first : 0, TILE, relief, picture, row,
+      count,
+      rows,
+      opacity * DRY_SHRINK,
+      opacity,
+      plane(tile.sealed),
+      plane(tile.volume),
+      solvent < 0 ? 0 : plane(tile.mass[solvent]),
+      newest ? this.lean + first : 0,
+      tile.rubbing ? plane(tile.laid) : 0,
+      shares ? this.shares + first : 0,
+      TILE,
+      relief,
+      picture,
+      row,
     );
-  } // prettier-ignore
+  }
 
   /** What is kept of the lowest films of a tile, as many as are dry and seen as they are; undefined where that is few. */
   below({ index }: TilePlan, films: readonly FilmStep[]): KeptRelief | undefined {

@@ -247,7 +247,10 @@ export function waterAtCell(
   const water = f32[basin.coarseOf('water', x, y)];
   const moisture = f32[basin.coarseOf('moisture', x, y)];
   const depth = share > 0 ? water / share : 0;
-  return { um: (water + moisture) * WASH_UM, looks: Math.min(1, Math.max(share * Math.min(1, depth / LOOKS_WET), 2 * DAMP_LOOKS * moisture)) }; // prettier-ignore
+  return {
+    um: (water + moisture) * WASH_UM,
+    looks: Math.min(1, Math.max(share * Math.min(1, depth / LOOKS_WET), 2 * DAMP_LOOKS * moisture)),
+  };
 }
 
 /** Films of a wash at a cell, lower first: pigments and their coats, and the share of the cell that is covered. */
