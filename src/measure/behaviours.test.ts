@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { BEHAVIOURS } from './all';
 import { holds, type Ground } from './behaviour';
-import { OIL } from './oil';
+import { OIL } from '@/measure/oil/oil';
 import { inTurn } from './thorough';
 
 /**

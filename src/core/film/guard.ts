@@ -3,7 +3,7 @@ import type { Layer } from './layer';
 import type { Painting } from './painting';
 import { TILE, TILE_CELLS, type Tile, type TileImage } from './tile';
 import { COATS } from './wash';
-import type { BeforeTile } from './window';
+import type { BeforeTile } from '@/core/film/window/window';
 
 /**
  * What holds a stroke back: the selection, and layers that take paint only where they have some. Nothing lands where a

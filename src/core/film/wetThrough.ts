@@ -4,7 +4,7 @@ import type { Guard } from './guard';
 import type { Layer } from './layer';
 import type { Painting } from './painting';
 import { TILE } from './tile';
-import type { BeforeTile, CellRect, WindowPlanes } from './windowPlanes';
+import type { BeforeTile, CellRect, WindowPlanes } from '@/core/film/window/windowPlanes';
 
 /** A layer below the one that is painted on, whose wet paint a brush takes up. */
 export interface Below {

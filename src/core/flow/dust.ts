@@ -1,7 +1,7 @@
 import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
 import { TILE, TILE_CELLS } from '@/core/film/cells';
-import type { BeforeTile } from '@/core/film/window';
+import type { BeforeTile } from '@/core/film/window/window';
 import { washStratum } from './glazing';
 import { fineTooth } from '@/core/surface/fineTooth';
 import { dustUm } from './washRates';

@@ -4,7 +4,7 @@ import { TILE_CELLS } from '@/core/film/cells';
 import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
 import { Wash } from '@/core/film/wash';
-import type { BeforeTile } from '@/core/film/windowPlanes';
+import type { BeforeTile } from '@/core/film/window/windowPlanes';
 import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
 import { WATER } from '@/core/kernels/water';
 import { makeBed, type Bed } from './bed';

@@ -2,7 +2,7 @@ import { DAMP, DRY, WET, type Basin } from '@/core/film/basin';
 import { PLANE_BYTES, TILE, TILE_CELLS } from '@/core/film/cells';
 import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
-import type { BeforeTile } from '@/core/film/windowPlanes';
+import type { BeforeTile } from '@/core/film/window/windowPlanes';
 import type { Kernels } from '@/core/kernels/kernels';
 import type { Bed } from './bed';
 

@@ -16,7 +16,7 @@ import {
   type Area,
 } from '@/measure/bench';
 import type { Studio } from '@/core/journal/studio';
-import { coats } from '@/measure/washBench';
+import { coats } from '@/measure/water/washBench';
 
 /** All paint over an area, um. */
 function thickness(studio: Studio, area: Area): number[] {

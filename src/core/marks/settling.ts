@@ -1,6 +1,6 @@
 import type { Painting } from '@/core/film/painting';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
-import type { FilmWindow } from '@/core/film/window';
+import type { FilmWindow } from '@/core/film/window/window';
 import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
 import { maths } from '@/core/maths/maths';
 

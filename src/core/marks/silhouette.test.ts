@@ -15,7 +15,7 @@ import {
   values,
   type Area,
 } from '@/measure/bench';
-import { coats, massError } from '@/measure/washBench';
+import { coats, massError } from '@/measure/water/washBench';
 
 type Corner = [number, number];
 const box = (x0: number, y0: number, x1: number, y1: number): Corner[] => [

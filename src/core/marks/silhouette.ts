@@ -7,7 +7,7 @@ import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
 import { COAT_UM } from '@/core/film/packing/stratum';
 import { PLANE_BYTES, TILE, type Tile } from '@/core/film/tile';
 import { Wash } from '@/core/film/wash';
-import type { BeforeTile } from '@/core/film/window';
+import type { BeforeTile } from '@/core/film/window/window';
 import { dustCoats } from '@/core/flow/washRates';
 import { hypot, maths } from '@/core/maths/maths';
 import { fineTooth } from '@/core/surface/fineTooth';

@@ -2,7 +2,7 @@ import type { Guard } from '@/core/film/guard';
 import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
-import { FilmWindow, type BeforeTile } from '@/core/film/window';
+import { FilmWindow, type BeforeTile } from '@/core/film/window/window';
 import { kernelsFor } from '@/core/kernels/kernels';
 import { maths } from '@/core/maths/maths';
 import { DabWalker } from '@/core/marks/brush/dabbing';

@@ -2,6 +2,7 @@ import { weave, type Weave } from './weave';
 import { panel } from './panel';
 import { DRAWING_PAPER_KINDS, drawingPaper, isDrawingPaper } from './drawingPaper';
 import { seamless, type OwnSurface } from './ownSurface';
+import { Remembered } from './remembered';
 import { isPaper, PAPER_KINDS, PAPER_PATCH_MM, PAPERS, toothAt } from './paper';
 
 /** Supports that can be painted on. */
@@ -133,10 +134,19 @@ export function layRow({ size, um }: HeightField, x: number, y: number, out: Flo
   }
 }
 
-/** Makes the height field of a support at a resolution. */
+/** Fields of the last paintings, up to 32 MB. */
+const fields = new Remembered<HeightField>(2 ** 23, ({ um }) => um.length);
+
+/** The height field of a support at a resolution; nobody writes to it. */
 export function makeHeightField(spec: SurfaceSpec, ppi: number, seed: number): HeightField {
+  if (spec.kind === 'own') return ownField(spec, ppi);
+  const { kind, scale, depth } = spec;
+  return fields.once([kind, scale, depth, ppi, seed].join('/'), () => grownField(spec, kind, ppi, seed));
+}
+
+function grownField(spec: SurfaceSpec, kind: Exclude<SurfaceKind, 'own'>, ppi: number, seed: number): HeightField {
   // what is flat everywhere needs no large patch
-  if (spec.kind === 'smooth')
+  if (kind === 'smooth')
     return {
       size: FLAT,
       um: new Float32Array(FLAT * FLAT),
@@ -146,21 +156,20 @@ export function makeHeightField(spec: SurfaceSpec, ppi: number, seed: number): H
       firm: 1,
       shading: 1,
     };
-  if (isPaper(spec.kind)) return paperField(spec.kind, spec, ppi, seed);
-  if (spec.kind === 'own') return ownField(spec, ppi);
+  if (isPaper(kind)) return paperField(kind, spec, ppi, seed);
   const size = Math.max(64, Math.round((PATCH_MM / 25.4) * ppi));
   const um = new Float32Array(size * size);
-  if (spec.kind === 'linen-fine' || spec.kind === 'linen-coarse' || spec.kind === 'cotton') {
-    weave(um, size, PATCH_MM / spec.scale, WEAVES[spec.kind], seed);
-  } else if (spec.kind === 'panel') {
+  if (kind === 'linen-fine' || kind === 'linen-coarse' || kind === 'cotton') {
+    weave(um, size, PATCH_MM / spec.scale, WEAVES[kind], seed);
+  } else if (kind === 'panel') {
     panel(um, size, PATCH_MM / spec.scale, seed);
-  } else if (isDrawingPaper(spec.kind)) {
-    drawingPaper(um, size, PATCH_MM / spec.scale, spec.kind, seed);
+  } else if (isDrawingPaper(kind)) {
+    drawingPaper(um, size, PATCH_MM / spec.scale, kind, seed);
   }
   let mean = 0;
   for (const h of um) mean += h / um.length;
   for (let i = 0; i < um.length; i++) um[i] = (um[i] - mean) * spec.depth;
-  return measured(size, um, isDrawingPaper(spec.kind) ? PAPER_SHADING : 1, spec.kind);
+  return measured(size, um, isDrawingPaper(kind) ? PAPER_SHADING : 1, kind);
 }
 
 /** Takes the mean off a field, in place. */

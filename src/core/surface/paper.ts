@@ -1,6 +1,7 @@
 import { maths } from '@/core/maths/maths';
 import { randomFrom } from './noise';
 import { blurred, bumps, fibres, resampled, standardised, summed, type Random } from './periodicNoise';
+import { Remembered } from './remembered';
 
 /** Watercolour paper by how its sheet was pressed. */
 export const PAPER_KINDS = ['paper-hot', 'paper-cold', 'paper-rough'] as const;
@@ -131,34 +132,29 @@ function flattened(field: Float32Array): Float32Array {
   return out;
 }
 
-/** Fields as they are made, at about 150 cells an inch: they are dear, and paintings share them. */
-const made = new Map<string, Float32Array>();
-const KEPT = 24;
+/** Fields as they are made, at about 150 cells an inch, up to 64 MB; and as they were asked for, up to 32 MB. */
+const made = new Remembered<Float32Array>(2 ** 24, (field) => field.length);
+const asked = new Remembered<Float32Array>(2 ** 23, (field) => field.length);
 
-function once(key: string, make: () => Float32Array): Float32Array {
-  let field = made.get(key);
-  if (!field) {
-    field = make();
-    if (made.size >= KEPT) made.delete(made.keys().next().value!);
-    made.set(key, field);
-  }
-  return field;
-}
-
-/** A field of the sheet of a seed at a resolution: the same felt and fibres at every one. @param size cells along its patch */
+/**
+ * A field of the sheet of a seed at a resolution: the same felt and fibres at every one. Nobody writes to it.
+ * @param size cells along its patch
+ */
 export function sheetField(name: SheetField, seed: number, size: number): Float32Array {
   const salt = Object.keys(FIELDS).indexOf(name) + 1;
   const cells = name === 'clumps' || name === 'waver' ? MADE_CELLS : SLOW_CELLS;
-  const field = once(`${name}/${seed}`, () =>
-    standardised(FIELDS[name](cells, randomFrom(seed * 7919 + 13 + salt * 101))),
-  );
-  return resampled(field, cells, size);
+  return asked.once(`${name}/${seed}/${size}`, () => {
+    const field = made.once(`${name}/${seed}`, () =>
+      standardised(FIELDS[name](cells, randomFrom(seed * 7919 + 13 + salt * 101))),
+    );
+    return resampled(field, cells, size);
+  });
 }
 
-/** The tooth of a sheet, 0..1. @param size cells along its patch */
+/** The tooth of a sheet, 0..1; nobody writes to it. @param size cells along its patch */
 export function toothAt(kind: PaperKind, seed: number, size: number): Float32Array {
-  const tooth = once(`${kind}/${seed}`, () => makeTooth(kind, randomFrom(seed * 7919 + 13)));
-  const out = resampled(tooth, MADE_CELLS, size);
-  for (let i = 0; i < out.length; i++) out[i] = Math.max(0, Math.min(1, out[i]));
-  return out;
+  return asked.once(`${kind}/${seed}/${size}`, () => {
+    const tooth = made.once(`${kind}/${seed}`, () => makeTooth(kind, randomFrom(seed * 7919 + 13)));
+    return resampled(tooth, MADE_CELLS, size).map((v) => Math.max(0, Math.min(1, v)));
+  });
 }

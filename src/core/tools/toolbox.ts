@@ -5,7 +5,7 @@ import type { BrushForm } from '@/core/marks/brush/brushForms';
 import { makeFootprint, type Footprint } from '@/core/marks/brush/footprint';
 import { takeUp as takeUpPaint, takeUpWash } from '@/core/marks/brush/takeUp';
 import { isEmpty, type PixelRect } from '@/core/film/pixelRect';
-import type { BeforeTile } from '@/core/film/window';
+import type { BeforeTile } from '@/core/film/window/window';
 import {
   carriedMixture,
   cloneReservoir,

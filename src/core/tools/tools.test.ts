@@ -7,7 +7,7 @@ import { FORMS, formOf } from '@/core/marks/brush/brushForms';
 import { DabWalker } from '@/core/marks/brush/dabbing';
 import { makeFootprint } from '@/core/marks/brush/footprint';
 import type { Stamp } from '@/core/marks/path';
-import { coats } from '@/measure/washBench';
+import { coats } from '@/measure/water/washBench';
 import { runs } from '@/measure/thorough';
 import { BrushStroke } from '@/core/marks/brush/brushStroke';
 import { COMMANDS } from '@/core/commands/commands';

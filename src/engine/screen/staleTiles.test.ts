@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { paint, studioFor } from '@/measure/bench';
-import { dipped, through } from '@/measure/washBench';
+import { dipped, through } from '@/measure/water/washBench';
 import { StaleTiles } from './staleTiles';
 
 /** A sheet with a wash in its left half and clear water in its right. */

@@ -5,7 +5,7 @@ import { readStigmosFile } from '@/core/formats/readStigmosFile';
 import { encodeStigmosFile } from '@/core/formats/stigmosFile';
 import { decodeTile, encodeTile } from '@/core/film/packing/tileCodec';
 import { line, mean, meanLab, paint, type Area } from '@/measure/bench';
-import { coats, massError, meanCoats } from '@/measure/washBench';
+import { coats, massError, meanCoats } from '@/measure/water/washBench';
 import type { CommandInput } from '@/core/commands/commands';
 import { commandSchema } from '@/core/commands/commands';
 import { paintingSchema } from '@/core/journal/journalSchema';

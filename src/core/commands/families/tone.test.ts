@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { deltaE2000 } from '@/core/colour/deltaE2000';
 import { line, meanLab, paint, studioFor, type Area } from '@/measure/bench';
-import { massError } from '@/measure/washBench';
+import { massError } from '@/measure/water/washBench';
 import { digest } from '@/core/journal/digest';
 
 const EARTH = { PBr7BU: 1 };

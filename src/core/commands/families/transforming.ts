@@ -8,35 +8,19 @@ import { fadeTile, mergeTile } from '@/core/film/carrying/mergeTile';
 import type { Painting } from '@/core/film/painting';
 import { growRect, noRect, isEmpty, type PixelRect } from '@/core/film/pixelRect';
 import { dropIfBare } from '@/core/film/carrying/raster';
-import {
-  permuteTile,
-  planeLookup,
-  resampleTile,
-  type From,
-  type FromCell,
-  type Sheet,
-} from '@/core/film/carrying/resample';
+import { type Sheet } from '@/core/film/carrying/resample';
 import { sealTile } from '@/core/flow/drying';
 import { flowOf } from '@/core/flow/flowing';
 import type { TileImage } from '@/core/film/tile';
-import {
-  apply,
-  inverse,
-  inverse3,
-  Mesh,
-  pivotOf,
-  project,
-  toCorners,
-  turnedAbout,
-  type Affine,
-} from '@/core/film/carrying/warp';
-import { hypot, maths } from '@/core/maths/maths';
+import { inverse3, Mesh, pivotOf, project, toCorners, turnedAbout, type Affine } from '@/core/film/carrying/warp';
+import { maths } from '@/core/maths/maths';
 import { randomFrom } from '@/core/surface/noise';
 import type { Change } from '@/core/commands/change';
 import type { Workplace } from '@/core/commands/workplace';
 import { PainterError } from '@/core/errors';
 import { booked } from './joining';
 import { allChanged, needOpen, withMembers } from './layers';
+import { type Carrying, carried, samplesFor, affine } from './carrying';
 
 const transformSchema = z.strictObject({
   do: z.literal('transform').describe('Moves, scales, turns, skews or bends layers, or what is selected of them'),
@@ -83,13 +67,6 @@ const stampSchema = z.strictObject({
 
 type Place = Pick<Workplace, 'painting' | 'keep'>;
 
-/** Most places that are looked at along a side of a cell when things get smaller. */
-const MOST_SAMPLES = 6;
-
-/** How cells are carried: whole ones to whole ones, or between. */
-type Carrying =
-  { readonly cells: FromCell } | { readonly places: From; readonly samples: number; readonly to?: PixelRect };
-
 /** Cells of a layer, or of a selection, on which there is something. */
 function extent(painting: Painting, layers: readonly Layer[], mask: boolean): PixelRect {
   const rect = noRect();
@@ -121,24 +98,6 @@ function extent(painting: Painting, layers: readonly Layer[], mask: boolean): Pi
 function sheetOf(painting: Painting, images: ReadonlyMap<number, TileImage>, maskFill: number): Sheet {
   const { tilesX, width, height } = painting;
   return { tilesX, width, height, maskFill, tile: (index) => images.get(index) };
-}
-
-/** Tiles of a sheet carried elsewhere. @returns those on which there is something */
-function carried(painting: Painting, sheet: Sheet, how: Carrying): Map<number, TileImage> {
-  const { tilesX, tilesY } = painting;
-  const planes = planeLookup(sheet);
-  const out = new Map<number, TileImage>();
-  for (let index = 0; index < tilesX * tilesY; index++) {
-    const [left, top] = [(index % tilesX) * TILE, Math.floor(index / tilesX) * TILE];
-    const to = 'places' in how ? how.to : undefined;
-    if (to && (left >= to.right || top >= to.bottom || left + TILE <= to.left || top + TILE <= to.top)) continue;
-    const image =
-      'cells' in how
-        ? permuteTile(sheet, left, top, painting, how.cells, index)
-        : resampleTile(sheet, planes, left, top, how.places, how.samples);
-    if (image) out.set(index, image);
-  }
-  return out;
 }
 
 function carryingOf(painting: Painting, command: z.output<typeof transformSchema>, box: PixelRect): Carrying {
@@ -195,33 +154,6 @@ function carryingOf(painting: Painting, command: z.output<typeof transformSchema
     return { places: mesh.from(), samples: samplesFor(1 / Math.sqrt(Math.max(1e-6, mesh.growth))) };
   }
   throw new PainterError('Say how it is to be moved: turn, mirror, matrix, corners or mesh.');
-}
-
-const samplesFor = (shrink: number) => Math.max(1, Math.min(MOST_SAMPLES, Math.ceil(shrink - 0.01)));
-
-/** Through a matrix, in cells; a move by whole cells takes cells as they are. @param box what is moved, where it is known */
-function affine(matrix: Affine, box?: PixelRect): Carrying {
-  const [a, b, c, d, e, f] = matrix;
-  if (a === 1 && d === 1 && b === 0 && c === 0) {
-    const [dx, dy] = [Math.round(e), Math.round(f)];
-    return { cells: (x, y) => [x - dx, y - dy] };
-  }
-  const back = inverse(matrix);
-  if (!back) throw new PainterError('That would press everything onto a line.');
-  const to = box && noRect();
-  if (to) {
-    for (const x of [box.left - 1, box.right + 1]) {
-      for (const y of [box.top - 1, box.bottom + 1]) {
-        const [u, v] = apply(matrix, x, y);
-        growRect(to, { left: u, top: v, right: u, bottom: v });
-      }
-    }
-  }
-  return {
-    to,
-    places: (x, y) => apply(back, x, y),
-    samples: samplesFor(Math.max(hypot(back[0], back[1]), hypot(back[2], back[3]))),
-  };
 }
 
 /** A copy of what is on a layer, or of what is selected of it, out of the arena. */

@@ -5,7 +5,7 @@ import type { CommandInput } from '@/core/commands/commands';
 import { readStigmosFile } from '@/core/formats/readStigmosFile';
 import { encodeStigmosFile } from '@/core/formats/stigmosFile';
 import { paint, studioFor } from '@/measure/bench';
-import { coats, dipped, massError, meanCoats, through, washed, waterError } from '@/measure/washBench';
+import { coats, dipped, massError, meanCoats, through, washed, waterError } from '@/measure/water/washBench';
 import { runs } from '@/measure/thorough';
 import { digest } from '@/core/journal/digest';
 import { PainterError } from '@/core/errors';

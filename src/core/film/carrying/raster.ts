@@ -1,7 +1,7 @@
 import { TILE, TILE_CELLS } from '@/core/film/cells';
 import type { Layer } from '@/core/film/layer';
 import type { Painting } from '@/core/film/painting';
-import type { BeforeTile } from '@/core/film/window';
+import type { BeforeTile } from '@/core/film/window/window';
 
 /** Writes pixels into the tiles of a layer; a tile of which nothing is seen gets none. Codes are 0xAABBGGRR. */
 export function writePixels(

@@ -1,4 +1,4 @@
-import type { FilmWindow } from '@/core/film/window';
+import type { FilmWindow } from '@/core/film/window/window';
 import type { Painting } from '@/core/film/painting';
 import { maths } from '@/core/maths/maths';
 import { latticeHash } from '@/core/surface/noise';

@@ -1,5 +1,5 @@
 import type { Painting } from '@/core/film/painting';
-import type { FilmWindow } from '@/core/film/window';
+import type { FilmWindow } from '@/core/film/window/window';
 import type { Kernels } from '@/core/kernels/kernels';
 import type { Sample } from '@/core/marks/path';
 import { hypot, maths } from '@/core/maths/maths';

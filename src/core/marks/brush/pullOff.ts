@@ -1,4 +1,4 @@
-import type { FilmWindow } from '@/core/film/window';
+import type { FilmWindow } from '@/core/film/window/window';
 import type { Arena } from '@/core/film/arena';
 import type { PixelRect } from '@/core/film/pixelRect';
 import { noise1, noise2 } from '@/core/surface/noise';

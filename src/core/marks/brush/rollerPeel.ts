@@ -1,4 +1,4 @@
-import type { FilmWindow } from '@/core/film/window';
+import type { FilmWindow } from '@/core/film/window/window';
 import type { Arena } from '@/core/film/arena';
 import { hypot } from '@/core/maths/maths';
 import { noise2 } from '@/core/surface/noise';

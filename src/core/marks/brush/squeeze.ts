@@ -2,7 +2,7 @@ import type { Mixture } from '@/core/colour/mixture';
 import type { Painting } from '@/core/film/painting';
 import { noRect, growRect, type PixelRect } from '@/core/film/pixelRect';
 import { TILE } from '@/core/film/tile';
-import type { BeforeTile } from '@/core/film/window';
+import type { BeforeTile } from '@/core/film/window/window';
 import { hypot, maths } from '@/core/maths/maths';
 import { contents, stiffnessOf, type PaintMake } from './reservoir';
 

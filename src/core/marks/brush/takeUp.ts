@@ -3,7 +3,7 @@ import { WASH_UM } from '@/core/film/basin';
 import type { Painting } from '@/core/film/painting';
 import { growRect, noRect, type PixelRect } from '@/core/film/pixelRect';
 import { TILE, type Tile } from '@/core/film/tile';
-import type { BeforeTile } from '@/core/film/window';
+import type { BeforeTile } from '@/core/film/window/window';
 import { fullWash } from '@/core/flow/washRates';
 import { hypot } from '@/core/maths/maths';
 import { planeOf, type Carrier, type Reservoir } from './reservoir';

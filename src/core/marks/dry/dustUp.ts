@@ -1,7 +1,7 @@
 import { tilesIn } from '@/core/film/tilesIn';
 import { TILE } from '@/core/film/cells';
 import type { PixelRect } from '@/core/film/pixelRect';
-import type { FilmWindow } from '@/core/film/window';
+import type { FilmWindow } from '@/core/film/window/window';
 import { dustUm } from '@/core/flow/washRates';
 import { hypot } from '@/core/maths/maths';
 import type { StrokeSetting } from '@/core/marks/stampedStroke';

@@ -1,4 +1,4 @@
-import type { FilmWindow } from '@/core/film/window';
+import type { FilmWindow } from '@/core/film/window/window';
 import type { Reservoir } from '@/core/marks/brush/reservoir';
 import { maths } from '@/core/maths/maths';
 import type { Painting } from '@/core/film/painting';

@@ -1,4 +1,4 @@
-import type { FilmWindow } from '@/core/film/window';
+import type { FilmWindow } from '@/core/film/window/window';
 import type { Painting } from '@/core/film/painting';
 import type { Carrier, Reservoir } from '@/core/marks/brush/reservoir';
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { digest } from '@/core/journal/digest';
 import type { CommandInput } from '@/core/commands/commands';
 import { deviation, mean, paint, studioFor } from '@/measure/bench';
-import { coats, massError, meanCoats } from '@/measure/washBench';
+import { coats, massError, meanCoats } from '@/measure/water/washBench';
 
 type Corner = [number, number];
 const box = (x0: number, y0: number, x1: number, y1: number): Corner[] => [
