@@ -4,14 +4,8 @@ import { commandSchema } from '@/core/commands/commands';
 import { Studio } from '@/core/journal/studio';
 import { randomAct, randomFrom } from '@/measure/randomActs';
 import { first } from '@/measure/thorough';
-import {
-  readHand,
-  readJournal,
-  readSnapshots,
-  removeTile,
-  writePainting,
-  type PaintingRecord,
-} from '@/engine/keeping/shelf';
+import { readHand, readJournal, readSnapshots, removeTile, writePainting } from '@/engine/keeping/shelf';
+import type { PaintingRecord } from '@/engine/keeping/paintingRecord';
 import { onTheRack, Page, pause, replayed } from './testPage';
 
 describe('a painting at the host', () => {

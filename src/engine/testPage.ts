@@ -7,7 +7,8 @@ import { HandLog, type HandMessage } from '@/engine/hand/handLog';
 import { EngineHost } from './host';
 import type { FromWorker, ToWorker } from './protocol';
 import { isAbout, type About, type Answers, type Question, type Reply } from './questions';
-import { nextSession, readJournal, writePainting, type PaintingRecord } from '@/engine/keeping/shelf';
+import { nextSession, readJournal, writePainting } from '@/engine/keeping/shelf';
+import type { PaintingRecord } from '@/engine/keeping/paintingRecord';
 
 let made = 0;
 

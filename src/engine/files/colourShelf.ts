@@ -1,13 +1,27 @@
 import type { OwnPaint } from '@/core/colour/ownPaints';
 import type { TubeSet } from '@/core/colour/tubeSets';
-import { openStore } from '@/engine/keeping/store';
+import { ownPaintSchema } from '@/core/journal/journalSchema';
+import { z } from '@/core/schema';
+import { each, kept } from '@/engine/keeping/kept';
 
 /** What a painter keeps of colour beside the paintings: own sets of tubes, own paints. */
-const colour = openStore('colour');
 
-export const readOwnSets = async (): Promise<readonly TubeSet[]> => (await colour.getItem<TubeSet[]>('sets')) ?? [];
-export const writeOwnSets = (sets: readonly TubeSet[]): Promise<unknown> => colour.setItem('sets', sets);
+const tubeSetSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  note: z.string().catch(''),
+  tubes: z.array(z.string()),
+});
 
-export const readOwnPaints = async (): Promise<readonly OwnPaint[]> =>
-  (await colour.getItem<OwnPaint[]>('paints')) ?? [];
-export const writeOwnPaints = (paints: readonly OwnPaint[]): Promise<unknown> => colour.setItem('paints', paints);
+export const ownSets = kept<readonly TubeSet[]>({
+  store: 'colour',
+  key: 'sets',
+  version: 1,
+  schema: each(tubeSetSchema),
+});
+export const ownPaints = kept<readonly OwnPaint[]>({
+  store: 'colour',
+  key: 'paints',
+  version: 1,
+  schema: each(ownPaintSchema),
+});

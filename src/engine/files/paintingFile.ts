@@ -1,7 +1,8 @@
 import { encodeStigmosFile, paletteSchema } from '@/core/formats/stigmosFile';
 import type { Studio } from '@/core/journal/studio';
 import type { Keeping } from '@/engine/keeping/keeping';
-import { readPhoto, type PaintingRecord } from '@/engine/keeping/shelf';
+import { readPhoto } from '@/engine/keeping/shelf';
+import type { PaintingRecord } from '@/engine/keeping/paintingRecord';
 
 /** The own file of a painting that is kept here, with its photos and what is set out for it. */
 export async function paintingFile(

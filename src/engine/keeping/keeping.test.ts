@@ -19,8 +19,8 @@ import {
   writeFace,
   writePainting,
   writeTile,
-  type PaintingRecord,
 } from './shelf';
+import type { PaintingRecord } from './paintingRecord';
 import { thinned } from './snapshots';
 
 let made = 0;

@@ -6,14 +6,8 @@ import { needSize } from '@/core/commands/memoryBudget';
 import { Studio } from '@/core/journal/studio';
 import { unworked, type HandMessage, type Numbered } from '@/engine/hand/handLog';
 import { JournalWriter, type Said, type StoredJournal, type WritingNews } from './journalStore';
-import {
-  readHand,
-  readJournal,
-  readSnapshots,
-  writeJournalRecord,
-  type PaintingRecord,
-  type SnapshotManifest,
-} from './shelf';
+import { readHand, readJournal, readSnapshots, writeJournalRecord, type SnapshotManifest } from './shelf';
+import type { PaintingRecord } from './paintingRecord';
 import { restoreSnapshot, Snapshots, type SavedTiles } from './snapshots';
 
 /** A painting that is being opened: what is there at once, and what is still to be painted. */

@@ -9,7 +9,8 @@ import { line, studioFor } from '@/measure/bench';
 import { randomAct, randomFrom } from '@/measure/randomActs';
 import { first } from '@/measure/thorough';
 import { Keeping } from './keeping';
-import { keysIn, readSnapshots, removeTile, tileKeys, writePainting, type PaintingRecord } from './shelf';
+import { keysIn, readSnapshots, removeTile, tileKeys, writePainting } from './shelf';
+import type { PaintingRecord } from './paintingRecord';
 
 const QUIET = { kept() {}, refused() {} };
 let made = 0;

@@ -1,63 +1,14 @@
 import type { Command } from '@/core/commands/commands';
 import type { StudioState } from '@/core/journal/snapshot';
-import type { PaintingSpec } from '@/core/film/painting';
 import { assembleJournal, type JournalRecord, type StoredJournal } from './journalStore';
 import type { LoggedRecord } from '@/engine/hand/handLog';
+import { readRecord, type PaintingRecord } from './paintingRecord';
 import { openStore } from './store';
 
 /**
  * What the browser keeps of all paintings. Shared by the rack (which lists them) and the worker (which writes them);
  * every painting's things begin with its id.
  */
-export interface PhotoNote {
-  readonly id: string;
-  readonly name: string;
-}
-
-/** Tubes at hand for a painting, and the rules that a painter sets for it. */
-export interface Palette {
-  /** Name of the set that the tubes came from. */
-  readonly name: string;
-  readonly tubes: readonly string[];
-  /** Plan of the colour. */
-  readonly note: string;
-  readonly rules: HouseRules;
-  /** Parts of the mixture that is set out. */
-  readonly parts?: Readonly<Record<string, number>>;
-}
-
-export interface HouseRules {
-  /** Only the tubes of the set may be used. */
-  readonly onlyTheseTubes: boolean;
-  readonly sampleCanvas: boolean;
-  readonly samplePhoto: boolean;
-  /** Most tubes in a recipe, 2 to 4. */
-  readonly mostTubes: number;
-}
-
-export const NO_RULES: HouseRules = { onlyTheseTubes: false, sampleCanvas: true, samplePhoto: true, mostTubes: 4 };
-
-/** What the rack shows of a painting. */
-export interface PaintingRecord {
-  readonly id: string;
-  readonly title: string;
-  readonly createdAt: number;
-  readonly spec: PaintingSpec;
-  readonly photos: readonly PhotoNote[];
-  /** What is set out for it on the bench. */
-  readonly palette?: Palette;
-  /** How its photos hang on the board; read with care likewise. */
-  readonly board?: unknown;
-  /** What has been sighted and set up for drawing it; read with care, for it may be of another version. */
-  readonly drawing?: unknown;
-  /** How fast the clock of its wet paper goes, 0 = held; 1 where nothing is said. */
-  readonly clock?: number;
-  /** When it was last sent out as a file. */
-  readonly sentOutAt?: number;
-  /** Set when it was taken off the rack and can still be hung back. */
-  readonly removedAt?: number;
-}
-
 /** How a painting looks from afar: written by the worker alone, as the record is by the page alone. */
 export interface PaintingFace {
   readonly changedAt: number;
@@ -107,8 +58,9 @@ export async function listPaintings(): Promise<(PaintingRecord & PaintingFace)[]
     seen.set(id, face);
   });
   const found: (PaintingRecord & PaintingFace)[] = [];
-  await paintings.iterate<PaintingRecord, void>((record) => {
-    found.push({ ...record, changedAt: record.createdAt, ...seen.get(record.id) });
+  await paintings.iterate<unknown, void>((stored) => {
+    const record = readRecord(stored);
+    if (record) found.push({ ...record, changedAt: record.createdAt, ...seen.get(record.id) });
   });
   return found.sort((a, b) => b.changedAt - a.changedAt);
 }
@@ -116,7 +68,9 @@ export async function listPaintings(): Promise<(PaintingRecord & PaintingFace)[]
 export const readFace = (id: string): Promise<PaintingFace | null> => faces.getItem<PaintingFace>(id);
 export const writeFace = (id: string, face: PaintingFace): Promise<unknown> => faces.setItem(id, face);
 
-export const readPainting = (id: string): Promise<PaintingRecord | null> => paintings.getItem<PaintingRecord>(id);
+/** The record of a painting; nothing where there is none, or none that can be read. */
+export const readPainting = async (id: string): Promise<PaintingRecord | null> =>
+  readRecord(await paintings.getItem<unknown>(id));
 export const writePainting = (record: PaintingRecord): Promise<unknown> => paintings.setItem(record.id, record);
 
 let amending: Promise<unknown> = Promise.resolve();

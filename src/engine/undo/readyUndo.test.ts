@@ -5,7 +5,8 @@ import { digest } from '@/core/journal/digest';
 import { line, loaded, studioFor } from '@/measure/bench';
 import { Keeping } from '@/engine/keeping/keeping';
 import { ReadyUndo } from './readyUndo';
-import { writePainting, type PaintingRecord } from '@/engine/keeping/shelf';
+import { writePainting } from '@/engine/keeping/shelf';
+import type { PaintingRecord } from '@/engine/keeping/paintingRecord';
 
 const QUIET = { kept() {}, refused() {} };
 const pause = () => new Promise((resolve) => setTimeout(resolve, 5));

@@ -5,8 +5,9 @@ import { isTube, pigmentName } from '@/core/colour/pigments';
 import type { Mixture } from '@/core/colour/mixture';
 import { TUBE_SETS, type TubeSet } from '@/core/colour/tubeSets';
 import { PainterError } from '@/core/errors';
-import { readOwnPaints, readOwnSets, writeOwnPaints, writeOwnSets } from '@/engine/files/colourShelf';
-import { amendPainting, NO_RULES, readPainting, type HouseRules, type Palette } from '@/engine/keeping/shelf';
+import * as shelf from '@/engine/files/colourShelf';
+import { amendPainting, readPainting } from '@/engine/keeping/shelf';
+import { NO_RULES, type HouseRules, type Palette } from '@/engine/keeping/paintingRecord';
 import { newId } from '../rack/hangFile';
 
 const [GENERAL] = TUBE_SETS;
@@ -82,9 +83,9 @@ export const usePalette = create<PaletteState>((set, get) => {
     aside: [],
 
     async open(painting) {
-      const [ownSets, ownPaints, record] = await Promise.all([
-        readOwnSets().catch(() => []),
-        readOwnPaints().catch(() => []),
+      const [ownSets = [], ownPaints = [], record] = await Promise.all([
+        shelf.ownSets.read(),
+        shelf.ownPaints.read(),
         painting ? readPainting(painting).catch(() => null) : null,
       ]);
       for (const paint of [...(record?.spec.paints ?? []), ...ownPaints]) {
@@ -129,7 +130,7 @@ export const usePalette = create<PaletteState>((set, get) => {
       const saved: TubeSet = { id: same?.id ?? newId(), name, note, tubes };
       const ownSets = same ? before.map((s) => (s === same ? saved : s)) : [...before, saved];
       try {
-        await writeOwnSets(ownSets);
+        await shelf.ownSets.write(ownSets);
       } catch {
         throw new PainterError('The set could not be kept in this browser.');
       }
@@ -138,7 +139,7 @@ export const usePalette = create<PaletteState>((set, get) => {
     },
     async removeSet(id) {
       const ownSets = get().ownSets.filter((s) => s.id !== id);
-      await writeOwnSets(ownSets);
+      await shelf.ownSets.write(ownSets);
       set({ ownSets });
     },
     async addPaint(paint) {
@@ -151,7 +152,7 @@ export const usePalette = create<PaletteState>((set, get) => {
       if (!known.some((p) => p.id === paint.id)) {
         const ownPaints = [...known, paint];
         try {
-          await writeOwnPaints(ownPaints);
+          await shelf.ownPaints.write(ownPaints);
         } catch {
           throw new PainterError(`${pigmentName(paint.id)} could not be kept in this browser.`);
         }

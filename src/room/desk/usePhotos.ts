@@ -1,6 +1,7 @@
 'use client';
 import { useEffect, useState } from 'react';
-import { readPhoto, type PaintingRecord } from '@/engine/keeping/shelf';
+import { readPhoto } from '@/engine/keeping/shelf';
+import type { PaintingRecord } from '@/engine/keeping/paintingRecord';
 import { decodePhoto } from '../photos';
 
 /** A photo of the painting, small enough to be looked through at once. */

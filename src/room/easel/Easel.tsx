@@ -2,7 +2,8 @@
 import { Button } from 'antd';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
-import { readPainting, type PaintingRecord } from '@/engine/keeping/shelf';
+import { readPainting } from '@/engine/keeping/shelf';
+import type { PaintingRecord } from '@/engine/keeping/paintingRecord';
 import { DEMO_ID, hangDemo } from '../rack/hangFile';
 import { Bench } from '@/room/easel/bench/Bench';
 import { useBoard } from '@/room/easel/board/boardStore';

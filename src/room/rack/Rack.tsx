@@ -5,13 +5,8 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { PainterError } from '@/core/errors';
-import {
-  amendPainting,
-  erasePainting,
-  listPaintings,
-  type PaintingFace,
-  type PaintingRecord,
-} from '@/engine/keeping/shelf';
+import { amendPainting, erasePainting, listPaintings, type PaintingFace } from '@/engine/keeping/shelf';
+import type { PaintingRecord } from '@/engine/keeping/paintingRecord';
 import { FileButton } from '../parts/FileButton';
 import { ifFree } from '@/engine/hand/holding';
 import { sweep } from '@/engine/keeping/sweeping';

@@ -2,7 +2,8 @@
 import { z } from '@/core/schema';
 import { create } from 'zustand';
 import { nextPlace, type Hanging } from '@/core/study/board';
-import { amendPainting, type PaintingRecord, type PhotoNote } from '@/engine/keeping/shelf';
+import { amendPainting } from '@/engine/keeping/shelf';
+import type { PaintingRecord, PhotoNote } from '@/engine/keeping/paintingRecord';
 
 /** A photo that hangs: small in memory, with the file that it came from. */
 export interface Hung extends PhotoNote {

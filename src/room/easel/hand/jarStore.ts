@@ -1,7 +1,7 @@
 'use client';
 import { z } from '@/core/schema';
 import { create } from 'zustand';
-import { openStore } from '@/engine/keeping/store';
+import { kept } from '@/engine/keeping/kept';
 import type { BenchState } from '@/engine/protocol';
 import { FIRST_IN_HAND, TOOL_IDS, type ToolId } from '@/core/tools/tools';
 import { SET_OUT, SET_OUT_DRY, SET_OUT_WATER, STAGES, type Stage } from './roll';
@@ -11,23 +11,39 @@ export const KITS = ['paint', 'water', 'dry'] as const;
 export type Kit = (typeof KITS)[number];
 const AT_FIRST = { paint: SET_OUT, water: SET_OUT_WATER, dry: SET_OUT_DRY };
 
-const jarsSchema = z.record(z.enum(STAGES), z.array(z.enum(TOOL_IDS)).length(6));
-/** What stands in the jars for each stage, as this painter has set them out. */
-const keptSchema = z.object({
-  stage: z.enum(STAGES),
-  jars: jarsSchema,
-  waterJars: jarsSchema.optional(),
-  dryJars: jarsSchema.optional(),
-});
+const jarsSchema: z.ZodType<Jars> = z.record(z.enum(STAGES), z.array(z.enum(TOOL_IDS)).length(6));
 
-const shelf = () => openStore('jar');
+/** Six tools for each stage. */
+type Jars = Readonly<Record<Stage, readonly ToolId[]>>;
+
+/** What stands in the jars for each stage, as this painter has set them out. */
+const setOut = kept<Pick<JarState, 'stage' | 'jars'>>({
+  store: 'jar',
+  key: 'jar',
+  version: 1,
+  schema: z.object({
+    stage: z.enum(STAGES),
+    jars: z.object({
+      paint: jarsSchema.catch(SET_OUT),
+      water: jarsSchema.catch(SET_OUT_WATER),
+      dry: jarsSchema.catch(SET_OUT_DRY),
+    }),
+  }),
+  older(value) {
+    const { stage, jars, waterJars, dryJars } = z
+      .object({ stage: z.unknown(), jars: z.unknown(), waterJars: z.unknown(), dryJars: z.unknown() })
+      .partial()
+      .parse(value);
+    return { stage, jars: { paint: jars, water: waterJars, dry: dryJars } };
+  },
+});
 
 interface JarState {
   /** Whether it has been read how this painter sets out jars. */
   ready: boolean;
   stage: Stage;
   kit: Kit;
-  jars: Readonly<Record<Kit, Readonly<Record<Stage, readonly ToolId[]>>>>;
+  jars: Readonly<Record<Kit, Jars>>;
   read: () => Promise<void>;
   setStage: (stage: Stage) => void;
   setKit: (kit: Kit) => void;
@@ -40,9 +56,7 @@ export const useJar = create<JarState>((set, get) => {
   const keep = () => {
     const { stage, jars } = get();
     // a jar that cannot be kept is as good for today
-    void shelf()
-      .setItem('jar', { stage, jars: jars.paint, waterJars: jars.water, dryJars: jars.dry })
-      .catch(() => {});
+    void setOut.write({ stage, jars }).catch(() => {});
   };
   return {
     ready: false,
@@ -50,15 +64,7 @@ export const useJar = create<JarState>((set, get) => {
     kit: 'paint',
     jars: AT_FIRST,
     async read() {
-      const kept = keptSchema.safeParse(
-        await shelf()
-          .getItem('jar')
-          .catch(() => null),
-      );
-      set({ ready: true });
-      if (!kept.success) return;
-      const { stage, jars, waterJars = SET_OUT_WATER, dryJars = SET_OUT_DRY } = kept.data;
-      set({ stage, jars: { paint: jars, water: waterJars, dry: dryJars } });
+      set({ ...(await setOut.read()), ready: true });
     },
     setStage(stage) {
       set({ stage });

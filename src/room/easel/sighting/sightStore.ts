@@ -4,7 +4,8 @@ import { create } from 'zustand';
 import { GUIDE_KINDS, type Guide, type GuideKind } from '@/core/study/guides';
 import type { CanvasSize, Place, Register } from '@/core/study/register';
 import { SIGHT_KINDS, type Sight, type SightKind } from '@/core/study/sighting';
-import { amendPainting, type PaintingRecord } from '@/engine/keeping/shelf';
+import { amendPainting } from '@/engine/keeping/shelf';
+import type { PaintingRecord } from '@/engine/keeping/paintingRecord';
 
 const place = z.object({ x: z.number(), y: z.number() });
 const register = z.object({

@@ -1,0 +1,93 @@
+import type { PaintingSpec } from '@/core/film/painting';
+import { paintingSchema } from '@/core/journal/journalSchema';
+import { z } from '@/core/schema';
+
+export interface PhotoNote {
+  readonly id: string;
+  readonly name: string;
+}
+
+export interface HouseRules {
+  /** Only the tubes of the set may be used. */
+  readonly onlyTheseTubes: boolean;
+  readonly sampleCanvas: boolean;
+  readonly samplePhoto: boolean;
+  /** Most tubes in a recipe, 2 to 4. */
+  readonly mostTubes: number;
+}
+
+export const NO_RULES: HouseRules = { onlyTheseTubes: false, sampleCanvas: true, samplePhoto: true, mostTubes: 4 };
+
+/** Tubes at hand for a painting, and the rules that a painter sets for it. */
+export interface Palette {
+  /** Name of the set that the tubes came from. */
+  readonly name: string;
+  readonly tubes: readonly string[];
+  /** Plan of the colour. */
+  readonly note: string;
+  readonly rules: HouseRules;
+  /** Parts of the mixture that is set out. */
+  readonly parts?: Readonly<Record<string, number>>;
+}
+
+/** What the rack shows of a painting. */
+export interface PaintingRecord {
+  readonly id: string;
+  readonly title: string;
+  readonly createdAt: number;
+  readonly spec: PaintingSpec;
+  readonly photos: readonly PhotoNote[];
+  /** What is set out for it on the bench. */
+  readonly palette?: Palette;
+  /** How its photos hang on the board; read with care likewise. */
+  readonly board?: unknown;
+  /** What has been sighted and set up for drawing it; read with care, for it may be of another version. */
+  readonly drawing?: unknown;
+  /** How fast the clock of its wet paper goes, 0 = held; 1 where nothing is said. */
+  readonly clock?: number;
+  /** When it was last sent out as a file. */
+  readonly sentOutAt?: number;
+  /** Set when it was taken off the rack and can still be hung back. */
+  readonly removedAt?: number;
+}
+
+const rules = z.object({
+  onlyTheseTubes: z.boolean().catch(false),
+  sampleCanvas: z.boolean().catch(true),
+  samplePhoto: z.boolean().catch(true),
+  mostTubes: z.number().int().min(2).max(4).catch(4),
+});
+
+const palette = z.object({
+  name: z.string(),
+  tubes: z.array(z.string()),
+  note: z.string().catch(''),
+  rules: rules.catch(NO_RULES),
+  parts: z.record(z.string(), z.number()).optional().catch(undefined),
+});
+
+const moment = z.number().optional().catch(undefined);
+
+/** What cannot be read of a record is left out; only without its ground there is no painting. */
+const recordSchema: z.ZodType<PaintingRecord> = z.object({
+  id: z.string().min(1),
+  title: z.string().catch('Untitled'),
+  createdAt: z.number().catch(0),
+  spec: paintingSchema,
+  photos: z.array(z.object({ id: z.string(), name: z.string() })).catch([]),
+  palette: palette.optional().catch(undefined),
+  board: z.unknown().optional(),
+  drawing: z.unknown().optional(),
+  clock: z.number().min(0).optional().catch(undefined),
+  sentOutAt: moment,
+  removedAt: moment,
+});
+
+/** A record as it was stored, by whatever version; null for what cannot be read as one. */
+export function readRecord(stored: unknown): PaintingRecord | null {
+  const read = recordSchema.safeParse(stored);
+  if (!read.success) return null;
+  // a record that says nothing of something has no such field
+  const said = Object.entries(read.data).filter(([, value]) => value !== undefined);
+  return Object.fromEntries(said) as unknown as PaintingRecord;
+}
