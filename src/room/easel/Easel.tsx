@@ -14,7 +14,8 @@ import { Spine } from './Spine';
 import { useAutomation } from './automation';
 import { useEasel } from './easelStore';
 import { useSight } from '@/room/easel/sighting/sightStore';
-import { useKeys } from '@/room/easel/canvas/useKeys';
+import { KeyBindings } from '@/room/easel/keys/KeyBindings';
+import { KeysPanel } from '@/room/easel/keys/KeysPanel';
 import styles from './easel.module.css';
 
 /** Something to know about the painting, until it has been read. */
@@ -38,7 +39,6 @@ export function Easel({ painting }: { painting: string }) {
   const failed = useEasel((s) => s.failed);
   const clear = useEasel((s) => s.clear);
   const { size, popped } = useBoard();
-  useKeys();
   useAutomation();
 
   useEffect(() => {
@@ -92,6 +92,8 @@ export function Easel({ painting }: { painting: string }) {
       <CanvasView />
       <Spine />
       <Bench />
+      <KeyBindings />
+      <KeysPanel />
     </main>
   );
 }

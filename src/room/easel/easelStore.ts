@@ -24,7 +24,7 @@ import { fitView } from '@/room/easel/canvas/viewControl';
 /** Id of the feature whose drawer is open. */
 export type Drawer = string | null;
 /** What can be laid over the lower part of the view, to choose from. */
-export type Panel = 'roll' | 'rack' | 'leaf' | 'sticks' | null;
+export type Panel = 'roll' | 'rack' | 'leaf' | 'sticks' | 'keys' | null;
 
 /** A colour that was sampled on a photo, and what the tubes at hand make of it. */
 export interface PhotoSample {
@@ -253,10 +253,10 @@ export const useEasel = create<EaselState>((set, get) => ({
   },
   apply(command) {
     set({ refused: '' });
-    const { engine, bench } = get();
-    engine?.apply(command);
+    get().engine?.apply(command);
     if (command.do !== 'tool') return;
     askFor(command);
+    const { bench } = get();
     if (bench) set({ bench: withAsked(bench) });
   },
   look(view) {

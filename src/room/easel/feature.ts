@@ -2,6 +2,7 @@ import type { ComponentType, ReactNode } from 'react';
 import type { PaintingSpec } from '@/core/film/painting';
 import type { View } from '@/core/picture/view';
 import type { Place } from '@/core/study/register';
+import type { KeyAct } from './keys/keyAct';
 
 /** Where things lie that are drawn over the canvas. */
 export interface OverCanvas {
@@ -21,6 +22,8 @@ export interface Feature {
   readonly Drawer: ComponentType;
   /** What it draws over the canvas. */
   readonly Overlay?: ComponentType<OverCanvas>;
+  /** What keys do with it. */
+  readonly keys?: readonly KeyAct[];
   /** Puts down what the hand does with it, so that the hand paints again. */
   readonly release?: () => void;
 }

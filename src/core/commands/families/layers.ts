@@ -22,6 +22,7 @@ const addSchema = z.strictObject({
   blend: blend.optional(),
   adjust: adjustmentSchema.optional().describe('What an adjustment layer does'),
   group: layerId.optional().describe('Group that it is put into'),
+  below: z.boolean().optional().describe('Below the layer that is painted on instead'),
 });
 const chooseSchema = z.strictObject({
   do: z.literal('layer.choose').describe('Chooses the layer that is painted on, or its mask'),
@@ -160,7 +161,7 @@ function add({ painting }: Place, command: z.output<typeof addSchema>): Change {
       : NAMES[kind]!;
   const group = command.group ? needGroup(painting, command.group) : painting.active.look.group;
   const name = command.name ?? (kind === 'paint' || kind === 'drawing' ? `${plain} ${count}` : plain);
-  const layer = insertLayer(painting, kind, name, at + 1);
+  const layer = insertLayer(painting, kind, name, command.below ? at : at + 1);
   layer.look = {
     ...layer.look,
     group,

@@ -1,5 +1,6 @@
 'use client';
 import { useEffect, useState } from 'react';
+import { listenIn } from '@/room/easel/keys/otherWindow';
 
 /**
  * A second window that wears this page's styles, while it is wanted.
@@ -27,6 +28,7 @@ export function usePopup(wanted: boolean, title: string, onClose: () => void): H
     const watch = new MutationObserver(dress);
     watch.observe(document.head, { childList: true, subtree: true });
     const watched = setInterval(() => opened.closed && onClose(), 400);
+    const stopListening = listenIn(opened);
     queueMicrotask(() => setBody(opened.document.body));
     const leave = () => opened.close();
     window.addEventListener('pagehide', leave);
@@ -34,6 +36,7 @@ export function usePopup(wanted: boolean, title: string, onClose: () => void): H
       clearInterval(watched);
       watch.disconnect();
       window.removeEventListener('pagehide', leave);
+      stopListening();
       setBody(undefined);
       opened.close();
     };

@@ -1,5 +1,31 @@
 import { DiffOutlined } from '@ant-design/icons';
 import type { Feature } from '../feature';
+import { heldKeys } from '../canvas/heldKeys';
 import { CompareDrawer } from './CompareDrawer';
+import { useCompare } from './compareStore';
 
-export const compare: Feature = { id: 'compare', name: 'Compare', icon: <DiffOutlined />, Drawer: CompareDrawer };
+export const compare: Feature = {
+  id: 'compare',
+  name: 'Compare',
+  icon: <DiffOutlined />,
+  Drawer: CompareDrawer,
+  keys: [
+    {
+      id: 'compare',
+      group: 'Looking',
+      says: 'Hold and click: compare two spots',
+      keys: ['d'],
+      hold(held) {
+        heldKeys.compare = held;
+        useCompare.getState().hold(held);
+      },
+    },
+    {
+      id: 'probe',
+      group: 'Looking',
+      says: 'What the pointer is over, in words',
+      keys: ['p'],
+      press: () => useCompare.getState().toggleProbe(),
+    },
+  ],
+};

@@ -1,6 +1,7 @@
 'use client';
 import { Slider, Tooltip } from 'antd';
 import { useState } from 'react';
+import { useEasel } from '@/room/easel/easelStore';
 import styles from '../easel.module.css';
 
 /** A slider that follows the hand at once and tells the engine when it is let go. */
@@ -20,8 +21,11 @@ export function Dial({
   onTry?: (value: number) => void;
   hint?: string;
 }) {
-  const [held, setHeld] = useState<number>();
-  const shown = held ?? value;
+  /** Where the hand has it; once it is let go, what it was before: shown until the engine tells of another. */
+  const [held, setHeld] = useState<{ readonly at: number; readonly before?: number }>();
+  const refused = useEasel((s) => s.refused !== '');
+  const waits = held && (held.before === undefined || (held.before === value && !refused));
+  const shown = waits ? held.at : value;
   return (
     <div className={styles.dial}>
       <Tooltip title={hint}>
@@ -35,11 +39,11 @@ export function Dial({
         tooltip={{ open: false }}
         ariaLabelForHandle={label}
         onChange={(v) => {
-          setHeld(v);
+          setHeld({ at: v });
           onTry?.(v);
         }}
         onChangeComplete={(v) => {
-          setHeld(undefined);
+          setHeld({ at: v, before: value });
           onSet(v);
         }}
       />

@@ -1,8 +1,12 @@
 import { GatewayOutlined } from '@ant-design/icons';
+import { useEasel } from '../easelStore';
 import type { Feature } from '../feature';
 import { PieceDrawer } from './PieceDrawer';
 import { PieceLayer } from './PieceLayer';
 import { usePieces } from './pieceStore';
+
+const select = (how: 'all' | 'none') =>
+  useEasel.getState().apply({ do: 'select', how, mode: 'new', edgeMm: 0, tolerance: 10, touching: true, byMm: 1 });
 
 export const pieces: Feature = {
   id: 'pieces',
@@ -10,5 +14,9 @@ export const pieces: Feature = {
   icon: <GatewayOutlined />,
   Drawer: PieceDrawer,
   Overlay: PieceLayer,
+  keys: [
+    { id: 'select-all', group: 'Layers', says: 'Select everything', keys: ['mod+a'], press: () => select('all') },
+    { id: 'select-none', group: 'Layers', says: 'Select nothing', keys: ['mod+d'], press: () => select('none') },
+  ],
   release: () => usePieces.getState().set({ way: undefined }),
 };

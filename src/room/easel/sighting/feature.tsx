@@ -24,6 +24,15 @@ export const sighting: Feature = {
   icon: <AimOutlined />,
   Drawer: SightDrawer,
   Overlay: Sights,
+  keys: [
+    {
+      id: 'lucida',
+      group: 'Looking',
+      says: 'Hold: the photo through the canvas',
+      keys: ['g'],
+      hold: (held) => useSight.getState().set({ held }),
+    },
+  ],
   release: () => useSight.getState().choose(undefined),
 };
 

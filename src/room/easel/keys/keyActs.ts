@@ -1,0 +1,186 @@
+import { nextOf } from '@/core/tools/dials';
+import { toolOf } from '@/core/tools/tools';
+import { AID_IDS, aidOf } from '@/core/picture/aids/aids';
+import { heldKeys } from '@/room/easel/canvas/heldKeys';
+import { fitView, mirrored, turnAt, zoomAt } from '@/room/easel/canvas/viewControl';
+import { useEasel } from '@/room/easel/easelStore';
+import { FEATURES, releaseHand } from '@/room/easel/features';
+import { jarNow } from '@/room/easel/hand/jarStore';
+import { resize } from '@/room/easel/hand/resize';
+import type { KeyAct } from './keyAct';
+
+const get = () => useEasel.getState();
+
+/** Zooms around the middle of the view. */
+function zoomBy(factor: number): void {
+  const { view, look } = get();
+  look(zoomAt(view, factor, view.width / 2, view.height / 2));
+}
+
+/** Takes the tool beside the one in hand from the jar. */
+function stepTool(by: 1 | -1): void {
+  const { bench, takeTool } = get();
+  const jar = jarNow();
+  if (!bench) return;
+  const at = jar.indexOf(bench.tool.tool);
+  takeTool(jar[at < 0 ? 0 : (at + by + jar.length) % jar.length]);
+}
+
+const HAND: readonly KeyAct[] = [
+  ...[1, 2, 3, 4, 5, 6].map((place): KeyAct => ({
+    id: `jar-${place}`,
+    group: 'Hand',
+    says: `Tool ${place} of the jar; once more: the tool before`,
+    keys: [`${place}`],
+    press: () => get().takeTool(jarNow()[place - 1]),
+  })),
+  { id: 'tool-next', group: 'Hand', says: 'Next tool of the jar', keys: ['period'], press: () => stepTool(1) },
+  { id: 'tool-before', group: 'Hand', says: 'Tool before in the jar', keys: ['comma'], press: () => stepTool(-1) },
+  { id: 'smaller', group: 'Hand', says: 'Smaller', keys: ['bracketleft'], press: () => resize(1 / 1.15) },
+  { id: 'larger', group: 'Hand', says: 'Larger', keys: ['bracketright'], press: () => resize(1.15) },
+  {
+    id: 'strength',
+    group: 'Hand',
+    says: 'Hold and move: strength',
+    keys: ['a'],
+    hold(held) {
+      heldKeys.strength = held;
+    },
+  },
+  {
+    id: 'way',
+    group: 'Hand',
+    says: 'The next way to hold the tool: its side, its edge',
+    keys: ['k'],
+    press() {
+      const { bench, apply } = get();
+      const way = bench && toolOf(bench.tool.tool).ways.find(({ key }) => key === 'k');
+      if (way) apply({ do: 'tool', tool: bench.tool.tool, ...nextOf(way, bench.tool) });
+    },
+  },
+  { id: 'undo', group: 'Hand', says: 'Undo', keys: ['mod+z'], press: () => get().apply({ do: 'undo' }) },
+  { id: 'redo', group: 'Hand', says: 'Redo', keys: ['mod+shift+z'], press: () => get().apply({ do: 'redo' }) },
+];
+
+const PAINT: readonly KeyAct[] = [
+  { id: 'load', group: 'Paint', says: 'Load again', keys: ['r'], press: () => get().reload() },
+  { id: 'wipe', group: 'Paint', says: 'Wipe on a rag', keys: ['w'], press: () => get().apply({ do: 'wipe' }) },
+  {
+    id: 'rinse',
+    group: 'Paint',
+    says: 'Rinse',
+    keys: ['q'],
+    press() {
+      const { bench, apply } = get();
+      apply(bench && toolOf(bench.tool.tool).wash ? { do: 'rinse', damp: bench.tool.water } : { do: 'rinse' });
+    },
+  },
+  {
+    id: 'sample',
+    group: 'Paint',
+    says: 'Hold and click: sample',
+    keys: ['s'],
+    hold(held) {
+      heldKeys.sample = held;
+      get().set({ sampling: held, sample: undefined, photoSample: undefined });
+    },
+  },
+  {
+    id: 'water',
+    group: 'Paint',
+    says: 'Hold water still, let it go on',
+    keys: ['h'],
+    press: () => get().setClock(get().bench?.clock === 0 ? 1 : 0),
+  },
+];
+
+const VIEW: readonly KeyAct[] = [
+  {
+    id: 'move-view',
+    group: 'View',
+    says: 'Hold and drag: move the view, with Shift turn it',
+    keys: ['space', 'shift+space'],
+    hold(held) {
+      heldKeys.space = held;
+    },
+  },
+  { id: 'zoom-in', group: 'View', says: 'Nearer', keys: ['equal'], press: () => zoomBy(1.25) },
+  { id: 'zoom-out', group: 'View', says: 'Farther', keys: ['minus'], press: () => zoomBy(0.8) },
+  {
+    id: 'fit',
+    group: 'View',
+    says: 'The whole canvas',
+    keys: ['f'],
+    press() {
+      const { opened, view, look } = get();
+      if (opened) look(fitView({ ...view, turn: 0 }, opened.width, opened.height));
+    },
+  },
+  { id: 'mirror', group: 'View', says: 'Looking-glass', keys: ['l'], press: () => get().look(mirrored(get().view)) },
+  {
+    id: 'upside-down',
+    group: 'View',
+    says: 'Upside down',
+    keys: ['shift+u'],
+    press() {
+      const { view, look } = get();
+      look(turnAt(view, Math.PI, view.width / 2, view.height / 2));
+    },
+  },
+  {
+    id: 'clear',
+    group: 'View',
+    says: 'The canvas alone',
+    keys: ['o'],
+    press: () => get().set({ clear: !get().clear }),
+  },
+  {
+    id: 'whole-screen',
+    group: 'View',
+    says: 'Whole screen',
+    keys: ['shift+f'],
+    press() {
+      if (document.fullscreenElement) void document.exitFullscreen();
+      else void document.documentElement.requestFullscreen().catch(() => {});
+    },
+  },
+];
+
+const LOOKING = AID_IDS.flatMap((id): KeyAct[] => {
+  const aid = aidOf(id)!;
+  const key = aid.key ? [aid.key] : [];
+  return [{ id: `aid-${id}`, group: 'Looking', says: aid.name, keys: key, press: () => get().toggleAid(id) }];
+});
+
+const PANELS: readonly KeyAct[] = [
+  { id: 'roll', group: 'Panels', says: 'All tools', keys: ['t'], press: () => get().togglePanel('roll') },
+  { id: 'tubes', group: 'Panels', says: 'All tubes', keys: ['u'], press: () => get().togglePanel('rack') },
+  {
+    id: 'leaf',
+    group: 'Panels',
+    says: 'Colours that the tubes reach',
+    keys: ['c'],
+    press: () => get().togglePanel('leaf'),
+  },
+  { id: 'keys', group: 'Panels', says: 'All keys', keys: ['shift+slash'], press: () => get().togglePanel('keys') },
+  {
+    id: 'away',
+    group: 'Panels',
+    says: 'Close what is open; the hand paints again',
+    keys: ['escape'],
+    press() {
+      get().set({ panel: null });
+      releaseHand();
+    },
+  },
+];
+
+/** Everything that a key does at the easel. */
+export const KEY_ACTS: readonly KeyAct[] = [
+  ...HAND,
+  ...PAINT,
+  ...VIEW,
+  ...LOOKING,
+  ...PANELS,
+  ...FEATURES.flatMap(({ keys }) => keys ?? []),
+];

@@ -1,0 +1,77 @@
+'use client';
+import { create } from 'zustand';
+import { PainterError } from '@/core/errors';
+import { z } from '@/core/schema';
+import { kept } from '@/engine/keeping/kept';
+import type { KeyAct } from './keyAct';
+
+const MOST = 3;
+const changesSchema = z.record(z.string().max(60), z.array(z.string().regex(/^[a-z0-9+]{1,40}$/)).max(MOST));
+/** What a painter presses instead, by the ids of acts. */
+export type KeyChanges = Readonly<Record<string, readonly string[]>>;
+
+const own = kept<KeyChanges>({ store: 'keys', key: 'own', version: 1, schema: changesSchema });
+
+/** What keys are shared as. */
+const fileSchema = z.object({ format: z.literal('stigmos-keys'), version: z.literal(1), keys: changesSchema });
+
+interface KeyState {
+  readonly changes: KeyChanges;
+  /** What could not be kept, in a sentence. */
+  readonly trouble: string;
+  read: () => Promise<void>;
+  /** Gives an act other keys, and takes them from whatever had them. */
+  give: (act: KeyAct, keys: readonly string[], all: readonly KeyAct[]) => void;
+  /** Keys as at first: of one act, or of all. */
+  reset: (act?: KeyAct) => void;
+  /** Takes over the keys of a file. @throws PainterError when it is none */
+  bring: (text: string) => void;
+}
+
+/** What an act's keys are, with what the painter has changed. */
+export const keysOf = (act: KeyAct, changes: KeyChanges): readonly string[] => changes[act.id] ?? act.keys;
+
+/** The other act that a combination belongs to. */
+export const holderOf = (combination: string, act: KeyAct, all: readonly KeyAct[], changes: KeyChanges) =>
+  all.find((other) => other !== act && keysOf(other, changes).includes(combination));
+
+export const useKeyStore = create<KeyState>((set, get) => {
+  const change = (changes: KeyChanges) => {
+    set({ changes, trouble: '' });
+    own.write(changes).catch(() => set({ trouble: 'The keys could not be kept in this browser.' }));
+  };
+  return {
+    changes: {},
+    trouble: '',
+    async read() {
+      set({ changes: (await own.read()) ?? {} });
+    },
+    give(act, keys, all) {
+      const changes: Record<string, readonly string[]> = { ...get().changes, [act.id]: keys.slice(0, MOST) };
+      for (const key of keys) {
+        const other = holderOf(key, act, all, changes);
+        if (other) changes[other.id] = keysOf(other, changes).filter((k) => k !== key);
+      }
+      change(changes);
+    },
+    reset(act) {
+      const { [act?.id ?? '']: _, ...rest } = get().changes;
+      change(act ? rest : {});
+    },
+    bring(text) {
+      let file: unknown;
+      try {
+        file = JSON.parse(text);
+      } catch {
+        throw new PainterError('This file is no list of keys.');
+      }
+      const read = fileSchema.safeParse(file);
+      if (!read.success) throw new PainterError('This file is no list of keys of Stigmos.');
+      change(read.data.keys);
+    },
+  };
+});
+
+/** The painter's keys as a file's text. */
+export const keysFile = (changes: KeyChanges): string =>
+  `${JSON.stringify({ format: 'stigmos-keys', version: 1, keys: changes }, null, 2)}\n`;

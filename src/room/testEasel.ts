@@ -1,0 +1,75 @@
+import { cleanup } from '@testing-library/react';
+import { afterEach, vi } from 'vitest';
+import { commandSchema, type Command } from '@/core/commands/commands';
+import { PainterError } from '@/core/errors';
+import type { Studio } from '@/core/journal/studio';
+import type { SurfaceKind } from '@/core/surface/heightField';
+import { benchState } from '@/engine/benchState';
+import type { EngineClient } from '@/engine/client';
+import { Pace } from '@/engine/time/pace';
+import { WaterClock } from '@/engine/time/waterClock';
+import { studioFor } from '@/measure/bench';
+import { useEasel } from '@/room/easel/easelStore';
+
+/** What components are tested with: a document, and an easel whose engine is a studio that answers at once. */
+
+// what a document without a screen lacks
+vi.stubGlobal('matchMedia', () => ({
+  matches: false,
+  addListener() {},
+  removeListener() {},
+  addEventListener() {},
+  removeEventListener() {},
+}));
+vi.stubGlobal(
+  'ResizeObserver',
+  class {
+    observe() {}
+    unobserve() {}
+    disconnect() {}
+  },
+);
+afterEach(cleanup);
+
+export interface TestEasel {
+  readonly studio: Studio;
+  /** What the page has asked the engine to do. */
+  readonly said: Command[];
+  /** What the engine was told of a layer that is only tried. */
+  readonly tried: unknown[];
+}
+
+/** Sets a small painting on the easel. */
+export function onEasel(kind: SurfaceKind = 'linen-fine'): TestEasel {
+  const studio = studioFor(30, 20, { ppi: 60, surface: { kind } });
+  const said: Command[] = [];
+  const tried: unknown[] = [];
+  const [pace, clock] = [new Pace(), new WaterClock()];
+  const tell = () => useEasel.setState({ bench: benchState(studio, pace, clock) });
+  const engine: Partial<EngineClient> = {
+    apply(command) {
+      said.push(command);
+      try {
+        studio.apply(commandSchema.parse(command));
+      } catch (error) {
+        if (!(error instanceof PainterError)) throw error;
+        useEasel.setState({ refused: error.message });
+      }
+      tell();
+    },
+    tryLook: (layer, look) => void tried.push({ layer, ...look }),
+    without: (layers) => void tried.push({ without: layers }),
+    allow() {},
+    bringPaint() {},
+  };
+  const { spec, width, height } = studio.painting;
+  useEasel.setState({
+    engine: engine as EngineClient,
+    opened: { spec, width, height, slab: { widthMm: 60, heightMm: 40 } },
+    refused: '',
+    panel: null,
+    parts: { PB29: 1, PW6: 3 },
+  });
+  tell();
+  return { studio, said, tried };
+}
