@@ -205,7 +205,7 @@ describe('a painting at the host', () => {
     await writePainting({ ...record, spec: { ...record.spec, widthMm: 20_000, heightMm: 20_000 } });
     const huge = await Page.open(record.id);
     await huge.until('failed');
-    expect(huge.heard.find((m) => m.say === 'failed')?.why).toMatch(/could not be opened|more than 40 million cells/);
+    expect(huge.heard.find((m) => m.say === 'failed')?.why).toContain('could not be opened');
   });
 
   it('leaves a fault out and goes on', async () => {

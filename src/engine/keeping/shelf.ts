@@ -2,6 +2,7 @@ import type { Command } from '@/core/commands/commands';
 import type { StudioState } from '@/core/journal/snapshot';
 import { assembleJournal, type JournalRecord, type StoredJournal } from './journalStore';
 import type { LoggedRecord } from '@/engine/hand/handLog';
+import { PainterError } from '@/core/errors';
 import { readRecord, type PaintingRecord } from './paintingRecord';
 import { openStore } from './store';
 
@@ -68,9 +69,18 @@ export async function listPaintings(): Promise<(PaintingRecord & PaintingFace)[]
 export const readFace = (id: string): Promise<PaintingFace | null> => faces.getItem<PaintingFace>(id);
 export const writeFace = (id: string, face: PaintingFace): Promise<unknown> => faces.setItem(id, face);
 
-/** The record of a painting; nothing where there is none, or none that can be read. */
-export const readPainting = async (id: string): Promise<PaintingRecord | null> =>
-  readRecord(await paintings.getItem<unknown>(id));
+/**
+ * The record of a painting, null where there is none.
+ * @throws PainterError when what is there cannot be read as one
+ */
+export async function readPainting(id: string): Promise<PaintingRecord | null> {
+  const stored = await paintings.getItem<unknown>(id);
+  if (stored === null) return null;
+  const record = readRecord(stored);
+  if (!record)
+    throw new PainterError('What this browser has kept of this painting is damaged: it could not be opened.');
+  return record;
+}
 export const writePainting = (record: PaintingRecord): Promise<unknown> => paintings.setItem(record.id, record);
 
 let amending: Promise<unknown> = Promise.resolve();

@@ -2,6 +2,7 @@
 import { Button } from 'antd';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
+import { PainterError } from '@/core/errors';
 import { readPainting } from '@/engine/keeping/shelf';
 import type { PaintingRecord } from '@/engine/keeping/paintingRecord';
 import { DEMO_ID, hangDemo } from '../rack/hangFile';
@@ -46,7 +47,10 @@ export function Easel({ painting }: { painting: string }) {
     let gone = false;
     const open = async () => {
       if (painting === DEMO_ID) await hangDemo().catch(() => {});
-      const found = await readPainting(painting).catch(() => null);
+      const found = await readPainting(painting).catch((error: unknown) => {
+        if (error instanceof PainterError) useEasel.setState({ failed: error.message });
+        return null;
+      });
       if (gone) return;
       setRecord(found);
       if (found) {
