@@ -71,8 +71,9 @@ export function randomAct(random: Randomness, widthMm: number, heightMm: number)
   if (dice < 0.75) {
     return pick<CommandInput>([
       { do: 'undo' },
-      { do: 'undo' },
+      { do: 'undo', hand: 'stays' },
       { do: 'redo' },
+      { do: 'redo', hand: 'stays' },
       { do: 'dry' },
       { do: 'wait', seconds: below(40) },
       { do: 'leave', hours: 0.1 },

@@ -37,6 +37,11 @@ export class CommandSet {
     return this.definitionOf(command).undoable;
   }
 
+  /** Whether a command is done to the tools alone. */
+  isOfHand(command: Named): boolean {
+    return this.byName.get(command.do)?.ofHand === true;
+  }
+
   /** Ids of the tubes that a command uses. */
   tubesOf(command: Named): readonly string[] {
     const { tubes } = this.definitionOf(command);

@@ -11,6 +11,8 @@ export interface CommandDefinition<S extends CommandSchema = CommandSchema> {
   readonly schema: S;
   /** Whether it changes the painting, and so is what undo takes back. */
   readonly undoable: boolean;
+  /** It is done to the tools alone: an undo that leaves the hand alone leaves it done. */
+  readonly ofHand?: true;
   /** It goes along the history itself: no step is opened for it. */
   readonly opensItself?: true;
   /** Ids of the tubes that it uses; those of its `mixture` where left out. */

@@ -33,6 +33,7 @@ export interface HistoryToWalk {
     readonly on?: 'slab';
     readonly pace?: number;
   }): Change;
-  undo(): Change;
-  redo(): Change;
+  /** @param handStays what was done to the tools since is left so */
+  undo(handStays: boolean): Change;
+  redo(handStays: boolean): Change;
 }

@@ -3,11 +3,19 @@ import { COMMANDS, type Command } from '@/core/commands/commands';
 /** Whether a command changes the painting, and so is what undo takes back. */
 export const changesPainting = (command: Command): boolean => COMMANDS.isUndoable(command);
 
-/** What was taken back: it was done from a place in the history on, and can be done again there. */
+/**
+ * What was taken back: it was done from a place in the history on, and can be done again there. So many of it were done
+ * once more after that, in its place: what was done to the tools, where the hand stays.
+ */
 export interface TakenBack {
   readonly at: number;
   readonly commands: readonly Command[];
+  readonly carried: number;
 }
+
+/** What an undo or redo carries along: what was done to the tools. */
+export const handOf = (commands: readonly Command[], stays: boolean): readonly Command[] =>
+  stays ? commands.filter((command) => COMMANDS.isOfHand(command)) : [];
 
 /** Where a journal leads: the commands that lead to its state, and what can be done again from there, the next last. */
 export interface History {
@@ -23,11 +31,15 @@ export function historyOf(entries: readonly Command[]): History {
     if (entry.do === 'undo') {
       const at = line.findLastIndex(changesPainting);
       if (at < 0) continue;
-      undone.push({ at, commands: line.slice(at) });
-      line = line.slice(0, at);
+      const commands = line.slice(at);
+      const carried = handOf(commands, entry.hand === 'stays');
+      undone.push({ at, commands, carried: carried.length });
+      line = [...line.slice(0, at), ...carried];
     } else if (entry.do === 'redo') {
       const again = undone.pop();
-      if (again) line = [...line.slice(0, again.at), ...again.commands];
+      if (!again) continue;
+      const since = handOf(line.slice(again.at + again.carried), entry.hand === 'stays');
+      line = [...line.slice(0, again.at), ...again.commands, ...since];
     } else {
       if (changesPainting(entry)) undone = [];
       line.push(entry);

@@ -33,6 +33,8 @@ export interface Undone {
   readonly commands: readonly Command[];
   /** Length of the timeline at which they start. */
   readonly at: number;
+  /** How many of them were done once more after they were taken back: those of the hand, where it stays. */
+  readonly carried: number;
   readonly kept?: { readonly base: Moment; readonly after: Moment };
 }
 

@@ -100,8 +100,8 @@ export class Studio {
       time,
       timeline: {
         stroke: (command) => this.wholeStroke(command as StrokeCommand),
-        undo: () => timeline.undo(),
-        redo: () => timeline.redo(),
+        undo: (handStays) => timeline.undo(handStays),
+        redo: (handStays) => timeline.redo(handStays),
       },
     };
   }

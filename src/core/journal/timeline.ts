@@ -4,6 +4,7 @@ import { wholeRect } from '@/core/film/tilesIn';
 import type { Command } from '@/core/commands/commands';
 import { COMMANDS } from '@/core/commands/commands';
 import { PainterError } from '@/core/errors';
+import { handOf } from './history';
 import { momentBytes, momentOn, type Moment, type Structure, type Undone } from './moment';
 import type { StudioState } from './state';
 
@@ -120,34 +121,53 @@ export class Timeline {
 
   // --- back and forth
 
-  /** @throws PainterError when there is nothing to take back */
-  undo(): Change {
+  /**
+   * @param handStays what was done to the tools since is left so, else they are as they were then
+   * @throws PainterError when there is nothing to take back
+   */
+  undo(handStays = false): Change {
     const moment = this.past.pop();
-    if (!moment) return this.undoByReplay();
+    if (!moment) return this.undoByReplay(handStays);
     const at = moment.timeline;
     const after = this.mirror(moment);
-    this.future.push({ at, commands: this.line.slice(at), kept: { base: { ...moment, tiles: new Map() }, after } });
-    return this.goTo(moment, this.line.slice(0, at));
+    const commands = this.line.slice(at);
+    const hand = handOf(commands, handStays);
+    const kept = { base: { ...moment, tiles: new Map() }, after };
+    this.future.push({ at, commands, carried: hand.length, kept });
+    const change = this.goTo(moment, this.line.slice(0, at));
+    this.carry(hand);
+    return change;
   }
 
-  /** @throws PainterError when there is nothing to do again */
-  redo(): Change {
+  /**
+   * @param handStays what was done to the tools since is left so, else it is forgotten
+   * @throws PainterError when there is nothing to do again
+   */
+  redo(handStays = false): Change {
     const undone = this.future.at(-1);
     if (!undone) throw new PainterError('There is nothing to do again.');
-    const { at, commands, kept } = undone;
+    const { at, commands, carried, kept } = undone;
+    const since = handOf(this.line.slice(at + carried), handStays);
     if (!kept && this.line.length > at && !this.whole) throw new PainterError(NOT_WHOLE);
     this.future.pop();
-    // what was done to the tools since the undo is forgotten
     if (kept) {
       this.goTo(kept.base, this.line.slice(0, at));
       this.past.push(this.mirror(kept.after));
-      return this.goTo(kept.after, [...this.line, ...commands]);
+      const change = this.goTo(kept.after, [...this.line, ...commands]);
+      this.carry(since);
+      return change;
     }
     const { future } = this;
     if (this.line.length > at) this.rebuild(this.line.slice(0, at));
     for (const command of commands) this.apply(command);
+    this.carry(since);
     this.future = future;
     return this.everything();
+  }
+
+  /** Does once more what had been done to the tools. */
+  private carry(hand: readonly Command[]): void {
+    for (const command of hand) this.apply(command);
   }
 
   private goTo(moment: Moment, line: Command[]): Change {
@@ -176,13 +196,14 @@ export class Timeline {
   }
 
   /** Goes back farther than tiles were kept: from the empty ground through everything but the last change. */
-  private undoByReplay(): Change {
-    const next = this.nextUndo;
+  private undoByReplay(handStays: boolean): Change {
+    const next = this.nextUndo(handStays);
     if (!next && this.whole) throw new PainterError('There is nothing to take back.');
     if (!next || !this.whole) throw new PainterError(NOT_WHOLE);
     // moments that were kept belong to layers that are now made anew
     const future = this.undone;
     this.rebuild(this.line.slice(0, next.at));
+    this.carry(handOf(next.commands, handStays));
     this.future = [...future, next];
     return this.everything();
   }
@@ -195,28 +216,36 @@ export class Timeline {
   }
 
   /** What the next undo takes back; undefined when there is nothing. */
-  private get nextUndo(): Undone | undefined {
+  private nextUndo(handStays: boolean): Undone | undefined {
     const at = this.line.findLastIndex((command) => this.undoable(command));
-    return at < this.floor ? undefined : { at, commands: this.line.slice(at) };
+    const commands = this.line.slice(at);
+    return at < this.floor ? undefined : { at, commands, carried: handOf(commands, handStays).length };
   }
 
   /** What was taken back and can be done again, the last first to come: the commands alone. */
   private get undone(): readonly Undone[] {
-    return this.future.map(({ at, commands }) => ({ at, commands }));
+    return this.future.map(({ at, commands, carried }) => ({ at, commands, carried }));
   }
 
   /**
    * The history that an undo or a redo leads to when it is not kept at hand, and has to be painted again; and what can
    * be done again from there. Undefined when it is done at once, or refused.
    */
-  farWay(which: 'undo' | 'redo'): { target: readonly Command[]; undone: readonly Undone[] } | undefined {
+  farWay(
+    which: 'undo' | 'redo',
+    handStays = false,
+  ): { target: readonly Command[]; undone: readonly Undone[] } | undefined {
     if (which === 'undo') {
-      const next = this.past.length > 0 ? undefined : this.nextUndo;
-      return next && { target: this.line.slice(0, next.at), undone: [...this.undone, next] };
+      const next = this.past.length > 0 ? undefined : this.nextUndo(handStays);
+      if (!next) return undefined;
+      const target = [...this.line.slice(0, next.at), ...handOf(next.commands, handStays)];
+      return { target, undone: [...this.undone, next] };
     }
     const next = this.future.at(-1);
     if (!next || next.kept || this.line.length <= next.at) return undefined;
-    return { target: [...this.line.slice(0, next.at), ...next.commands], undone: this.undone.slice(0, -1) };
+    const since = handOf(this.line.slice(next.at + next.carried), handStays);
+    const target = [...this.line.slice(0, next.at), ...next.commands, ...since];
+    return { target, undone: this.undone.slice(0, -1) };
   }
 
   // --- a history that was kept elsewhere

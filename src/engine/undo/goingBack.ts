@@ -64,7 +64,8 @@ export class GoingBack {
   goesFar(command: Command): boolean {
     const { host } = this;
     const studio = host.studio();
-    const way = command.do === 'undo' || command.do === 'redo' ? studio.timeline.farWay(command.do) : undefined;
+    const walks = command.do === 'undo' || command.do === 'redo';
+    const way = walks ? studio.timeline.farWay(command.do, command.hand === 'stays') : undefined;
     if (!way) return false;
     if (this.past && command.do === 'undo') {
       host.wait(this.putBackStep(studio).then(() => host.attempt(command)));

@@ -24,16 +24,21 @@ export const stroke = defineCommand({
 });
 export type StrokeCommand = z.output<typeof stroke.schema>;
 
+const hand = z
+  .literal('stays')
+  .optional()
+  .describe('Tools that were taken, set, loaded and cleaned since are left so; else they are as they were then');
+
 export const undo = defineCommand({
-  schema: z.strictObject({ do: z.literal('undo').describe('Takes back the last change to the painting') }),
+  schema: z.strictObject({ do: z.literal('undo').describe('Takes back the last change to the painting'), hand }),
   undoable: false,
   opensItself: true,
-  apply: ({ timeline }) => timeline.undo(),
+  apply: ({ timeline }, command) => timeline.undo(command.hand === 'stays'),
 });
 
 export const redo = defineCommand({
-  schema: z.strictObject({ do: z.literal('redo').describe('Does again what was taken back') }),
+  schema: z.strictObject({ do: z.literal('redo').describe('Does again what was taken back'), hand }),
   undoable: false,
   opensItself: true,
-  apply: ({ timeline }) => timeline.redo(),
+  apply: ({ timeline }, command) => timeline.redo(command.hand === 'stays'),
 });

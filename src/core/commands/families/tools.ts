@@ -8,6 +8,7 @@ import { defineCommand } from '@/core/commands/definition';
 export const takeTool = defineCommand({
   schema: toolCommand,
   undoable: false,
+  ofHand: true,
   apply({ tools }, command) {
     tools.take(command);
     return noChange();
@@ -17,6 +18,7 @@ export const takeTool = defineCommand({
 export const loadTool = defineCommand({
   schema: loadCommand,
   undoable: false,
+  ofHand: true,
   tubes: ({ mixture, edge }) => [...Object.keys(mixture), ...Object.keys(edge?.mixture ?? {})],
   apply({ tools }, command) {
     tools.load(command);
@@ -27,6 +29,7 @@ export const loadTool = defineCommand({
 export const wipe = defineCommand({
   schema: z.strictObject({ do: z.literal('wipe').describe('Wipes the brush on a rag: it stays a little dirty') }),
   undoable: false,
+  ofHand: true,
   apply({ tools }) {
     tools.clean(false);
     return noChange();
@@ -39,6 +42,7 @@ export const rinse = defineCommand({
     damp: unit.optional(),
   }),
   undoable: false,
+  ofHand: true,
   apply({ tools }, { damp }) {
     tools.clean(true, damp);
     return noChange();
