@@ -1,5 +1,5 @@
 import { cleanup } from '@testing-library/react';
-import { afterEach, vi } from 'vitest';
+import { vi } from 'vitest';
 import { commandSchema, type Command } from '@/core/commands/commands';
 import { PainterError } from '@/core/errors';
 import type { Studio } from '@/core/journal/studio';
@@ -13,23 +13,20 @@ import { useEasel } from '@/room/easel/easelStore';
 
 /** What components are tested with: a document, and an easel whose engine is a studio that answers at once. */
 
-// what a document without a screen lacks
-vi.stubGlobal('matchMedia', () => ({
-  matches: false,
-  addListener() {},
-  removeListener() {},
-  addEventListener() {},
-  removeEventListener() {},
-}));
-vi.stubGlobal(
-  'ResizeObserver',
-  class {
-    observe() {}
-    unobserve() {}
-    disconnect() {}
-  },
-);
-afterEach(cleanup);
+/** Clears away what the last test has shown, and gives the document what it lacks without a screen. */
+function freshDocument(): void {
+  cleanup();
+  const deaf = { addListener() {}, removeListener() {}, addEventListener() {}, removeEventListener() {} };
+  vi.stubGlobal('matchMedia', () => ({ matches: false, ...deaf }));
+  vi.stubGlobal(
+    'ResizeObserver',
+    class {
+      observe() {}
+      unobserve() {}
+      disconnect() {}
+    },
+  );
+}
 
 export interface TestEasel {
   readonly studio: Studio;
@@ -41,6 +38,7 @@ export interface TestEasel {
 
 /** Sets a small painting on the easel. */
 export function onEasel(kind: SurfaceKind = 'linen-fine'): TestEasel {
+  freshDocument();
   const studio = studioFor(30, 20, { ppi: 60, surface: { kind } });
   const said: Command[] = [];
   const tried: unknown[] = [];
@@ -59,6 +57,7 @@ export function onEasel(kind: SurfaceKind = 'linen-fine'): TestEasel {
     },
     tryLook: (layer, look) => void tried.push({ layer, ...look }),
     without: (layers) => void tried.push({ without: layers }),
+    look: () => 1,
     allow() {},
     bringPaint() {},
   };

@@ -17,6 +17,7 @@ import { useEasel } from './easelStore';
 import { useSight } from '@/room/easel/sighting/sightStore';
 import { KeyBindings } from '@/room/easel/keys/KeyBindings';
 import { KeysPanel } from '@/room/easel/keys/KeysPanel';
+import { Ledge } from '@/room/easel/ledge/Ledge';
 import styles from './easel.module.css';
 
 /** Something to know about the painting, until it has been read. */
@@ -94,6 +95,7 @@ export function Easel({ painting }: { painting: string }) {
       <Told />
       <MotifBoard painting={record.id} photos={record.photos} />
       <CanvasView />
+      <Ledge />
       <Spine />
       <Bench />
       <KeyBindings />

@@ -1,5 +1,5 @@
 'use client';
-import { LeftOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons';
+import { LeftOutlined } from '@ant-design/icons';
 import { Button, Dropdown, Space, Tooltip } from 'antd';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
@@ -13,7 +13,7 @@ import { fileName, saveFile } from '../parts/saveFile';
 import { isRaking, useEasel } from './easelStore';
 import { DustTools } from '@/room/easel/hand/DustTools';
 import { WaterTools } from '@/room/easel/hand/WaterTools';
-import { fitView, mirrored } from '@/room/easel/canvas/viewControl';
+import { mirrored } from '@/room/easel/canvas/viewControl';
 import styles from './easel.module.css';
 
 /** How long a painting may be left; oil dries over days, acrylic over minutes. */
@@ -34,8 +34,6 @@ export function Sill({ record }: { record: PaintingRecord }) {
   const aid = useEasel((s) => s.aid);
   const raking = useEasel((s) => isRaking(s.light));
   const mirror = useEasel((s) => s.view.mirror);
-  const canUndo = useEasel((s) => s.bench?.canUndo ?? false);
-  const canRedo = useEasel((s) => s.bench?.canRedo ?? false);
   const notKept = useEasel((s) => s.notKept);
   const refused = useEasel((s) => s.refused);
 
@@ -89,26 +87,6 @@ export function Sill({ record }: { record: PaintingRecord }) {
           )}
         </span>
       )}
-      <div className={styles.aids} role="group" aria-label="Undo and redo">
-        <Tooltip title="Undo (Ctrl+Z)">
-          <Button
-            type="text"
-            icon={<UndoOutlined />}
-            aria-label="Undo"
-            disabled={!canUndo}
-            onClick={() => apply({ do: 'undo' })}
-          />
-        </Tooltip>
-        <Tooltip title="Redo (Ctrl+Shift+Z)">
-          <Button
-            type="text"
-            icon={<RedoOutlined />}
-            aria-label="Redo"
-            disabled={!canRedo}
-            onClick={() => apply({ do: 'redo' })}
-          />
-        </Tooltip>
-      </div>
       <WaterTools />
       <DustTools />
       <Space.Compact>
@@ -145,17 +123,6 @@ export function Sill({ record }: { record: PaintingRecord }) {
             onClick={() => look(mirrored(useEasel.getState().view))}
           >
             Mirror
-          </Button>
-        </Tooltip>
-        <Tooltip title="See the whole canvas (F)">
-          <Button
-            type="text"
-            onClick={() => {
-              const { opened, view } = useEasel.getState();
-              if (opened) look(fitView({ ...view, turn: 0 }, opened.width, opened.height));
-            }}
-          >
-            Fit
           </Button>
         </Tooltip>
       </div>

@@ -1,5 +1,5 @@
 import type { EngineClient } from '@/engine/client';
-import { heldKeys } from '@/room/easel/canvas/heldKeys';
+import { isHeld } from '@/room/easel/canvas/holds';
 import { PenReader, type PenGeometry } from '@/room/easel/canvas/pen';
 import { useEasel } from '@/room/easel/easelStore';
 import type { Hand } from '@/room/parts/useHand';
@@ -27,7 +27,7 @@ export class SlabHand implements Hand {
   readonly down = (event: PointerEvent): boolean => {
     if (event.button !== 0 || this.from) return false;
     useEasel.setState({ refused: '' });
-    if (heldKeys.sample) {
+    if (isHeld('sample')) {
       this.sample(event, true);
       return true;
     }
@@ -37,7 +37,7 @@ export class SlabHand implements Hand {
   };
 
   readonly move = (event: PointerEvent): void => {
-    if (!this.from && heldKeys.sample) this.sample(event, false);
+    if (!this.from && isHeld('sample')) this.sample(event, false);
   };
 
   readonly readings = (event: PointerEvent): void => {

@@ -15,7 +15,7 @@ import { solveFor } from '@/room/easel/compare/sampling';
 import { SightLayer } from '@/room/easel/sighting/SightLayer';
 import { useSight } from '@/room/easel/sighting/sightStore';
 import { readPhotoSpot } from '@/room/easel/compare/spots';
-import { heldKeys, wheelSetsSpot } from '@/room/easel/canvas/heldKeys';
+import { isHeld, wheelSetsSpot } from '@/room/easel/canvas/holds';
 import { useEasel } from '@/room/easel/easelStore';
 import { useViewGestures } from '@/room/parts/useViewGestures';
 import easel from '../easel.module.css';
@@ -115,7 +115,7 @@ export function MotifPhoto({
   useEffect(() => () => detail?.bitmap.close(), [detail]);
 
   useViewGestures(canvas, {
-    moves: () => !heldKeys.sample && !heldKeys.compare,
+    moves: () => !isHeld('sample') && !isHeld('compare'),
     pan: (dx, dy) => see((s) => ({ x: s.x + dx, y: s.y + dy })),
     zoom: (factor, at) =>
       see((s) => {
@@ -198,13 +198,13 @@ export function MotifPhoto({
         role="img"
         aria-label={`Photo ${photo.name}`}
         onPointerDown={(event) => {
-          if (heldKeys.sample) sampleHere(event, true);
-          else if (heldKeys.compare) compareHere(event, true);
+          if (isHeld('sample')) sampleHere(event, true);
+          else if (isHeld('compare')) compareHere(event, true);
         }}
         onPointerLeave={() => useEasel.getState().set({ photoSample: undefined })}
         onPointerMove={(event) => {
-          if (heldKeys.sample) sampleHere(event, false);
-          else if (heldKeys.compare) compareHere(event, false);
+          if (isHeld('sample')) sampleHere(event, false);
+          else if (isHeld('compare')) compareHere(event, false);
         }}
       />
       <svg className={easel.marksOver} aria-hidden="true">

@@ -12,7 +12,7 @@ import { useSight } from '@/room/easel/sighting/sightStore';
 import { placeIn, useHand } from '@/room/parts/useHand';
 import { useViewGestures } from '@/room/parts/useViewGestures';
 import { CanvasHand } from './canvasHand';
-import { wheelSetsSpot } from './heldKeys';
+import { wheelSetsSpot } from './holds';
 import { useFrames } from './useFrames';
 import { useKeyboardHand, type Pointer } from './useKeyboardHand';
 import { useViewSize } from './useViewSize';

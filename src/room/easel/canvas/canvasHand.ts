@@ -8,7 +8,8 @@ import { useEasel } from '@/room/easel/easelStore';
 import { guideInUse, useSight } from '@/room/easel/sighting/sightStore';
 import { inParts } from '@/room/parts/recipeWords';
 import type { Hand } from '@/room/parts/useHand';
-import { heldKeys } from './heldKeys';
+import { setSize, setStrength } from '@/room/easel/hand/handActs';
+import { isHeld } from './holds';
 import { PenReader, toMm, type PenGeometry } from './pen';
 
 /** A finger that moves farther than this, or stays longer, paints; until then a second finger may join it. */
@@ -35,7 +36,8 @@ export class CanvasHand implements Hand {
   private waiting: { readonly id: number; readonly events: PointerEvent[]; readonly timer: number } | undefined;
   /** The pointer that moves the view. */
   private viewing: number | undefined;
-  private strength: { x: number; from: number } | undefined;
+  /** A setting that follows the hand: where it was, and what it was there. */
+  private dragged: { readonly what: 'strength' | 'size'; readonly x: number; readonly from: number } | undefined;
   /** Once a pen has painted, fingers do not. */
   private penSeen = false;
   private felt = 0;
@@ -49,7 +51,7 @@ export class CanvasHand implements Hand {
 
   /** Whether a pointer that comes down moves the view rather than painting. */
   readonly movesView = (event: PointerEvent): boolean =>
-    heldKeys.space || event.button === 1 || (event.pointerType === 'touch' && this.penSeen && !this.paints);
+    isHeld('view') || event.button === 1 || (event.pointerType === 'touch' && this.penSeen && !this.paints);
 
   get paints(): boolean {
     return this.painting !== undefined;
@@ -63,8 +65,8 @@ export class CanvasHand implements Hand {
     if (type === 'touch' && this.paints) return true; // a palm beside what paints
     if (this.movesView(event)) this.viewing = id;
     else if (type === 'touch') this.touch(event);
-    else if (heldKeys.sample) this.sample(event, true);
-    else if (heldKeys.compare) this.compare(event, true);
+    else if (isHeld('sample')) this.sample(event, true);
+    else if (isHeld('compare')) this.compare(event, true);
     else if (!this.paints && event.button === 0) this.beginStroke(event);
     return true;
   };
@@ -80,10 +82,10 @@ export class CanvasHand implements Hand {
     const busy = this.painting === event.pointerId || this.viewing === event.pointerId;
     if (busy || event.pointerType === 'touch') return;
     this.feelPaper(event);
-    if (heldKeys.sample) this.sample(event, false);
-    else if (heldKeys.compare) this.compare(event, false);
+    if (isHeld('sample')) this.sample(event, false);
+    else if (isHeld('compare')) this.compare(event, false);
     else if (useCompare.getState().probe) this.probe(event);
-    this.setStrength(event);
+    this.dragSetting(event);
   };
 
   readonly readings = (event: PointerEvent): void => {
@@ -216,14 +218,19 @@ export class CanvasHand implements Hand {
     );
   }
 
-  private setStrength(event: PointerEvent): void {
-    const { bench, apply } = useEasel.getState();
-    if (!heldKeys.strength || !bench) {
-      this.strength = undefined;
+  /** While their key is held, strength and size follow the way of the hand from where it was then. */
+  private dragSetting({ clientX }: PointerEvent): void {
+    const { bench } = useEasel.getState();
+    const what = isHeld('strength') ? 'strength' : isHeld('size') ? 'size' : undefined;
+    if (!what || !bench) {
+      this.dragged = undefined;
       return;
     }
-    this.strength ??= { x: event.clientX, from: bench.tool.strength };
-    const value = Math.min(1, Math.max(0.02, this.strength.from + (event.clientX - this.strength.x) / 250));
-    apply({ do: 'tool', tool: bench.tool.tool, strength: Math.round(value * 100) / 100 });
+    if (this.dragged?.what !== what) {
+      this.dragged = { what, x: clientX, from: what === 'strength' ? bench.tool.strength : bench.tool.sizeMm };
+    }
+    const { x, from } = this.dragged;
+    if (what === 'strength') setStrength(from + (clientX - x) / 250);
+    else setSize(from * Math.exp((clientX - x) / 150));
   }
 }

@@ -1,6 +1,6 @@
 import { DiffOutlined } from '@ant-design/icons';
 import type { Feature } from '../feature';
-import { heldKeys } from '../canvas/heldKeys';
+import { hold } from '../canvas/holds';
 import { CompareDrawer } from './CompareDrawer';
 import { useCompare } from './compareStore';
 
@@ -15,10 +15,7 @@ export const compare: Feature = {
       group: 'Looking',
       says: 'Hold and click: compare two spots',
       keys: ['d'],
-      hold(held) {
-        heldKeys.compare = held;
-        useCompare.getState().hold(held);
-      },
+      hold: (held) => hold('compare', held),
     },
     {
       id: 'probe',

@@ -3,7 +3,7 @@ import { startSettings } from '@/core/tools/tools';
 import type { BenchState } from '@/engine/protocol';
 import { askFor, askNothing, withAsked } from './askedTool';
 import { useEasel } from '@/room/easel/easelStore';
-import { resize } from '@/room/easel/hand/resize';
+import { resize } from '@/room/easel/hand/handActs';
 
 const tools = [startSettings('flat'), startSettings('graphite')];
 const told = (tool: 'flat' | 'graphite', sizeMm?: number) => {

@@ -1,7 +1,7 @@
 'use client';
 import { useEffect } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { letGo } from '@/room/easel/canvas/heldKeys';
+import { letGo } from '@/room/easel/canvas/holds';
 import type { KeyAct } from './keyAct';
 import { KEY_ACTS } from './keyActs';
 import { keysOf, useKeyStore } from './keyStore';

@@ -50,12 +50,12 @@ describe('the keys', () => {
     render(<KeyList acts={KEY_ACTS} />);
     const change = () => fireEvent.click(screen.getByRole('button', { name: 'Change the key of “Rinse”' }));
     change();
-    fireEvent.keyDown(window, key('KeyX'));
-    expect(keysNow('rinse')).toEqual(['x']);
+    fireEvent.keyDown(window, key('KeyY'));
+    expect(keysNow('rinse')).toEqual(['y']);
     change();
     fireEvent.keyDown(window, key('KeyF'));
     expect(screen.getByRole('status').textContent).toContain('The whole canvas');
-    expect(keysNow('rinse')).toEqual(['x']);
+    expect(keysNow('rinse')).toEqual(['y']);
     fireEvent.keyDown(window, key('KeyF'));
     expect(keysNow('rinse')).toEqual(['f']);
     expect(keysNow('fit')).toEqual([]);

@@ -1,12 +1,12 @@
 import { nextOf } from '@/core/tools/dials';
 import { toolOf } from '@/core/tools/tools';
 import { AID_IDS, aidOf } from '@/core/picture/aids/aids';
-import { heldKeys } from '@/room/easel/canvas/heldKeys';
+import { hold } from '@/room/easel/canvas/holds';
 import { fitView, mirrored, turnAt, zoomAt } from '@/room/easel/canvas/viewControl';
 import { useEasel } from '@/room/easel/easelStore';
 import { FEATURES, releaseHand } from '@/room/easel/features';
 import { jarNow } from '@/room/easel/hand/jarStore';
-import { resize } from '@/room/easel/hand/resize';
+import { redo, resize, setStrength, undo } from '@/room/easel/hand/handActs';
 import type { KeyAct } from './keyAct';
 
 const get = () => useEasel.getState();
@@ -43,10 +43,29 @@ const HAND: readonly KeyAct[] = [
     group: 'Hand',
     says: 'Hold and move: strength',
     keys: ['a'],
-    hold(held) {
-      heldKeys.strength = held;
-    },
+    hold: (held) => hold('strength', held),
   },
+  {
+    id: 'size',
+    group: 'Hand',
+    says: 'Hold and move: size',
+    keys: ['z'],
+    hold: (held) => hold('size', held),
+  },
+  {
+    id: 'blend',
+    group: 'Hand',
+    says: 'Hold: blend with the tool in hand',
+    keys: ['x'],
+    hold: (held) => hold('blend', held),
+  },
+  ...[1, 2, 3, 4, 5, 6, 7, 8, 9, 0].map((digit): KeyAct => ({
+    id: `strength-${digit}`,
+    group: 'Hand',
+    says: digit === 0 ? 'Full strength' : `Strength ${digit * 10} %`,
+    keys: [`shift+${digit}`],
+    press: () => setStrength(digit === 0 ? 1 : digit / 10),
+  })),
   {
     id: 'way',
     group: 'Hand',
@@ -58,8 +77,8 @@ const HAND: readonly KeyAct[] = [
       if (way) apply({ do: 'tool', tool: bench.tool.tool, ...nextOf(way, bench.tool) });
     },
   },
-  { id: 'undo', group: 'Hand', says: 'Undo', keys: ['mod+z'], press: () => get().apply({ do: 'undo' }) },
-  { id: 'redo', group: 'Hand', says: 'Redo', keys: ['mod+shift+z'], press: () => get().apply({ do: 'redo' }) },
+  { id: 'undo', group: 'Hand', says: 'Undo', keys: ['mod+z'], press: undo },
+  { id: 'redo', group: 'Hand', says: 'Redo', keys: ['mod+shift+z'], press: redo },
 ];
 
 const PAINT: readonly KeyAct[] = [
@@ -80,10 +99,7 @@ const PAINT: readonly KeyAct[] = [
     group: 'Paint',
     says: 'Hold and click: sample',
     keys: ['s'],
-    hold(held) {
-      heldKeys.sample = held;
-      get().set({ sampling: held, sample: undefined, photoSample: undefined });
-    },
+    hold: (held) => hold('sample', held),
   },
   {
     id: 'water',
@@ -100,9 +116,7 @@ const VIEW: readonly KeyAct[] = [
     group: 'View',
     says: 'Hold and drag: move the view, with Shift turn it',
     keys: ['space', 'shift+space'],
-    hold(held) {
-      heldKeys.space = held;
-    },
+    hold: (held) => hold('view', held),
   },
   { id: 'zoom-in', group: 'View', says: 'Nearer', keys: ['equal'], press: () => zoomBy(1.25) },
   { id: 'zoom-out', group: 'View', says: 'Farther', keys: ['minus'], press: () => zoomBy(0.8) },

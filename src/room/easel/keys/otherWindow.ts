@@ -1,4 +1,4 @@
-import { letGo } from '@/room/easel/canvas/heldKeys';
+import { letGo } from '@/room/easel/canvas/holds';
 
 /** Where keys write and do nothing else. */
 const FIELDS = 'input, textarea, select, [contenteditable]';
