@@ -1,7 +1,7 @@
 /* global VERSION, FILES, self, caches, fetch */
 
 /** Pages that are kept; which painting is shown is told by their address, and read by the page itself. */
-const PAGES = ['/', '/prepare', '/easel', '/desk'];
+const PAGES = ['/', '/prepare', '/easel', '/desk', '/settings'];
 /** Never kept: paintings to be taken in, and what the simulated devices answer. */
 const NEVER = /^\/(demo|api)\//;
 

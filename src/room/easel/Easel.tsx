@@ -12,6 +12,7 @@ import { CanvasView } from '@/room/easel/canvas/CanvasView';
 import { MotifBoard } from '@/room/easel/board/MotifBoard';
 import { Sill } from './Sill';
 import { Spine } from './Spine';
+import { useLikings } from '@/room/likings';
 import { useAutomation } from './automation';
 import { useEasel } from './easelStore';
 import { useSight } from '@/room/easel/sighting/sightStore';
@@ -42,6 +43,8 @@ export function Easel({ painting }: { painting: string }) {
   const clear = useEasel((s) => s.clear);
   const { size, popped } = useBoard();
   useAutomation();
+  const { leftHanded, dimmed, read } = useLikings();
+  useEffect(() => void read(), [read]);
 
   useEffect(() => {
     let close: (() => void) | undefined;
@@ -84,7 +87,9 @@ export function Easel({ painting }: { painting: string }) {
   if (!record) return <div className={styles.easel} aria-busy="true" />;
   return (
     <main
-      className={clear ? `${styles.easel} ${styles.clear}` : styles.easel}
+      className={[styles.easel, clear && styles.clear, leftHanded && styles.leftHanded, dimmed && styles.dimmed]
+        .filter(Boolean)
+        .join(' ')}
       style={
         {
           '--board': clear || popped || size === 'folded' ? '0px' : size === 'half' ? '50vw' : '280px',

@@ -1,5 +1,5 @@
 'use client';
-import { Button, Tooltip } from 'antd';
+import { Button } from 'antd';
 import { useEasel } from './easelStore';
 import { FEATURES, releaseHand } from './features';
 import styles from './easel.module.css';
@@ -18,19 +18,19 @@ export function Spine() {
       )}
       <nav className={styles.spine} aria-label="Drawers">
         {FEATURES.map(({ id, name, icon }) => (
-          <Tooltip key={id} title={drawer === id ? '' : name} placement="left" mouseEnterDelay={0.4}>
-            <Button
-              type={drawer === id ? 'primary' : 'text'}
-              size="middle"
-              icon={icon}
-              aria-label={name}
-              aria-expanded={drawer === id}
-              onClick={() => {
-                releaseHand();
-                set({ drawer: drawer === id ? null : id });
-              }}
-            />
-          </Tooltip>
+          <Button
+            key={id}
+            type={drawer === id ? 'primary' : 'text'}
+            icon={icon}
+            aria-label={name}
+            aria-expanded={drawer === id}
+            onClick={() => {
+              releaseHand();
+              set({ drawer: drawer === id ? null : id });
+            }}
+          >
+            {name}
+          </Button>
         ))}
       </nav>
     </>

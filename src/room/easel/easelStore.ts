@@ -17,6 +17,8 @@ import type { PaperState } from '@/engine/questions';
 import { isDrawingPaper } from '@/core/surface/drawingPaper';
 import { isPaper } from '@/core/surface/paper';
 import { amendPainting } from '@/engine/keeping/shelf';
+import { useLikings } from '@/room/likings';
+import { NO_COLOURS, stepped, taken, type RecentColours } from '@/room/colour/recentColours';
 import { askFor, askNothing, withAsked } from '@/room/easel/hand/askedTool';
 import { Session, type Painter } from './session';
 import { fitView } from '@/room/easel/canvas/viewControl';
@@ -60,8 +62,11 @@ interface EaselState {
   drawer: Drawer;
   panel: Panel;
   clear: boolean;
-  /** Parts of the mixture that is set out. */
+  /** Parts of the mixture that is set out: the colour in hand. */
   parts: Record<string, number>;
+  /** The colours that were in hand before it, and whether it has been on a tool yet. */
+  recent: RecentColours;
+  inUse: boolean;
   sampling: boolean;
   sample: SpotReading | undefined;
   photoSample: PhotoSample | undefined;
@@ -94,6 +99,8 @@ interface EaselState {
   /** The same with a second colour on the brush's right side, over a share of its width. */
   loadTwo: (tube: string, share: number) => void;
   setParts: (parts: Record<string, number>) => void;
+  /** Takes the colour that was in hand before, or the one after it. */
+  stepColour: (by: 1 | -1) => void;
   reload: () => void;
   /** How fast the clock of wet paper goes, 0 = held; kept with the painting. */
   setClock: (pace: number) => void;
@@ -151,6 +158,8 @@ export const useEasel = create<EaselState>((set, get) => ({
   panel: null,
   clear: false,
   parts: { PB29: 1, PW6: 3 },
+  recent: NO_COLOURS,
+  inUse: false,
   sampling: false,
   sample: undefined,
   photoSample: undefined,
@@ -220,6 +229,7 @@ export const useEasel = create<EaselState>((set, get) => ({
           notKept: '',
           progress: undefined,
           refused: '',
+          inUse: false,
         });
       },
     });
@@ -282,6 +292,7 @@ export const useEasel = create<EaselState>((set, get) => ({
     const next = now === tool && get().previousTool ? get().previousTool! : tool;
     if (now !== next) set({ previousTool: now });
     get().apply({ do: 'tool', tool: next });
+    followColour();
   },
   loadTwo(tube, share) {
     const { parts, apply, loadMixture } = get();
@@ -299,6 +310,7 @@ export const useEasel = create<EaselState>((set, get) => ({
     get().setParts(parts);
     const mixture = mixtureOf(parts);
     if (Object.keys(mixture).length === 0) return;
+    set({ recent: taken(get().recent, parts), inUse: true });
     const { bench, apply } = get();
     const tool = bench?.tool.tool;
     usePalette.getState().bring(mixture);
@@ -315,6 +327,13 @@ export const useEasel = create<EaselState>((set, get) => ({
   setParts(parts) {
     set({ parts });
     usePalette.getState().keepParts(parts);
+  },
+  stepColour(by) {
+    const before = get().recent;
+    const recent = stepped(before, by);
+    if (recent.at === before.at) return;
+    set({ recent });
+    get().loadMixture({ ...recent.all[recent.at] });
   },
   reload() {
     const { parts, bench, apply, loadMixture } = get();
@@ -339,6 +358,14 @@ export const useEasel = create<EaselState>((set, get) => ({
     set(changes);
   },
 }));
+
+/** The tool that has been taken in hand is loaded with the colour in hand, where it carries paint and the painter likes that. */
+function followColour(): void {
+  const { bench, parts, inUse, loadMixture } = useEasel.getState();
+  if (!inUse || !bench || useLikings.getState().ownPaint) return;
+  const { takesPaint, blender, thirsty } = toolOf(bench.tool.tool);
+  if (takesPaint && !blender && !thirsty) loadMixture(parts);
+}
 
 /** Whether two mixtures look like different paint on the brush. */
 function labFar(a: Mixture, b: Mixture): boolean {

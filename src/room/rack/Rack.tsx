@@ -136,6 +136,9 @@ export function Rack() {
             Open a file
           </FileButton>
           {paintings && paintings.length > 0 && <SendOutAll onDone={() => void refresh()} onTrouble={setTrouble} />}
+          <Link href="/settings">
+            <Button size="middle">Settings</Button>
+          </Link>
           <Link href="/prepare">
             <Button size="middle" type="primary" icon={<PlusOutlined />}>
               New painting

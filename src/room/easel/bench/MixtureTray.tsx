@@ -1,9 +1,9 @@
 'use client';
-import { BgColorsOutlined, CloseOutlined, EditOutlined } from '@ant-design/icons';
+import { BgColorsOutlined, CloseOutlined, EditOutlined, LeftOutlined, RightOutlined } from '@ant-design/icons';
 import { Button, Dropdown, InputNumber, Popover, Tooltip } from 'antd';
 import { useDraggable } from '@dnd-kit/core';
 import Link from 'next/link';
-import { useMemo } from 'react';
+import { useMemo, type ReactNode } from 'react';
 import type { Mixture } from '@/core/colour/mixture';
 import { pigmentName } from '@/core/colour/pigments';
 import { toolOf } from '@/core/tools/tools';
@@ -45,6 +45,8 @@ export function MixtureTray() {
     <section className={styles.mixture} aria-label="Mixture">
       <h3>
         Mixture
+        <StepColour by={-1} name="The colour before" icon={<LeftOutlined />} />
+        <StepColour by={1} name="The colour after" icon={<RightOutlined />} />
         <span className={easel.spring} />
         <Button
           type="link"
@@ -102,6 +104,17 @@ export function MixtureTray() {
         {!onWater && !held?.stick && <PaintMake />}
       </div>
     </section>
+  );
+}
+
+/** Goes through the last colours that were in hand. */
+function StepColour({ by, name, icon }: { by: 1 | -1; name: string; icon: ReactNode }) {
+  const there = useEasel((s) => s.recent.all[s.recent.at + by] !== undefined);
+  const stepColour = useEasel((s) => s.stepColour);
+  return (
+    <Tooltip title={there ? name : ''}>
+      <Button type="text" size="small" icon={icon} aria-label={name} disabled={!there} onClick={() => stepColour(by)} />
+    </Tooltip>
   );
 }
 

@@ -7,7 +7,7 @@ import { toolOf } from '@/core/tools/tools';
 import { TUBE_SETS } from '@/core/colour/tubeSets';
 import { usePalette } from '@/room/colour/paletteStore';
 import { Drawdown } from '@/room/parts/Drawdown';
-import { shortName } from '@/room/parts/recipeWords';
+import { benchName } from '@/room/parts/benchNames';
 import { useEasel } from '@/room/easel/easelStore';
 import easel from '../easel.module.css';
 import styles from './bench.module.css';
@@ -93,7 +93,7 @@ function TubeOnBench({ id }: { id: string }) {
           onClick={() => loadMixture({ [id]: 1 })}
         >
           <Drawdown mixture={{ [id]: 1 }} className={styles.drawdown} />
-          <span className={styles.tubeName}>{shortName(id)}</span>
+          <span className={styles.tubeName}>{benchName(id)}</span>
         </button>
       </Tooltip>
       <button

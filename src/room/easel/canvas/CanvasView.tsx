@@ -3,6 +3,7 @@ import { useEffect, useRef } from 'react';
 import { cellToView, viewToCell, type View } from '@/core/picture/view';
 import type { Place } from '@/core/study/register';
 import { Footprint } from '@/room/easel/hand/Footprint';
+import { SettingTag } from '@/room/easel/hand/SettingTag';
 import { SampleTag } from '@/room/easel/compare/SampleTag';
 import { CompareTag } from '@/room/easel/compare/CompareTag';
 import { useEasel } from '@/room/easel/easelStore';
@@ -85,6 +86,7 @@ export function CanvasView() {
       <canvas ref={canvas} className={styles.picture} />
       {!opened && <p className={styles.opening}>Bringing the painting to the easel …</p>}
       <Footprint box={box} pointer={pointer} />
+      <SettingTag box={box} pointer={pointer} />
       <SampleTag box={box} pointer={pointer} />
       <CompareTag box={box} pointer={pointer} />
       {opened && <Overlays view={view} spec={opened.spec} />}

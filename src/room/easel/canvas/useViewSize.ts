@@ -1,9 +1,9 @@
 import { useEffect, type RefObject } from 'react';
 import type { EngineClient } from '@/engine/client';
 import { useEasel } from '@/room/easel/easelStore';
-import { fitView } from './viewControl';
+import { fitView, isFitted } from './viewControl';
 
-/** The view follows the size of its box in the room; the first shows the whole canvas. */
+/** The view follows the size of its box in the room; the first shows the whole canvas, and one that did goes on to. */
 export function useViewSize(box: RefObject<HTMLElement | null>, engine: EngineClient | undefined): void {
   const look = useEasel((s) => s.look);
   useEffect(() => {
@@ -15,8 +15,10 @@ export function useViewSize(box: RefObject<HTMLElement | null>, engine: EngineCl
       const state = useEasel.getState();
       if (state.view.width === width && state.view.height === height) return;
       const next = { ...state.view, width, height };
-      const first = state.view.width === 0;
-      look(first && state.opened ? fitView(next, state.opened.width, state.opened.height) : next);
+      const { opened, view } = state;
+      // what was seen whole is seen whole, however a drawer or another window changes the room for it
+      const whole = opened && (view.width === 0 || isFitted(view, opened.width, opened.height));
+      look(whole ? fitView(next, opened.width, opened.height) : next);
     });
     observer.observe(element);
     return () => observer.disconnect();

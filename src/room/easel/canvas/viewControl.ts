@@ -19,6 +19,13 @@ export function fitView(view: View, paintingWidth: number, paintingHeight: numbe
   };
 }
 
+/** Whether a view shows the whole painting as it would be fitted. */
+export function isFitted(view: View, paintingWidth: number, paintingHeight: number): boolean {
+  const fitted = fitView(view, paintingWidth, paintingHeight);
+  const near = (a: number, b: number) => Math.abs(a - b) < 1e-3 * Math.max(1, Math.abs(b));
+  return near(view.zoom, fitted.zoom) && near(view.centreX, fitted.centreX) && near(view.centreY, fitted.centreY);
+}
+
 const clampZoom = (zoom: number) => Math.max(LEAST, Math.min(MOST, zoom));
 
 /** Keeps a cell under a view pixel: where a view must be centred for it. */

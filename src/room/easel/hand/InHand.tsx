@@ -6,6 +6,7 @@ import { masstoneLinear } from '@/core/colour/mixture';
 import { hundredths, percent, type Way } from '@/core/tools/dials';
 import { toolOf, type ToolSettings } from '@/core/tools/tools';
 import { recipeWords } from '@/room/parts/recipeWords';
+import { useLikings } from '@/room/likings';
 import { BrushTip } from './BrushTip';
 import { Dial } from './Dial';
 import type { LayerState } from '@/engine/protocol';
@@ -99,6 +100,7 @@ export function InHand() {
 /** How the tool is held: its hair, drawn or dabbed, the side of the knife, the hand that holds it. */
 function Ways({ settings, set }: { settings: ToolSettings; set: (changes: Partial<ToolSettings>) => void }) {
   const { ways, takesPaint } = toolOf(settings.tool);
+  const ownPaint = useLikings((s) => s.ownPaint);
   return (
     <div className={styles.ways}>
       {ways.map((way) => (
@@ -115,6 +117,9 @@ function Ways({ settings, set }: { settings: ToolSettings; set: (changes: Partia
                 Keeps loaded: takes its paint again for every stroke
               </Checkbox>
             )}
+            <Checkbox checked={ownPaint} onChange={(e) => useLikings.getState().like({ ownPaint: e.target.checked })}>
+              Each brush keeps its own paint: the colour does not follow the hand
+            </Checkbox>
             <Dial
               label="Least pressure"
               value={settings.floor}

@@ -34,6 +34,8 @@ const NAMES: Readonly<Record<string, string>> = {
   minus: '−',
   equal: '=',
   backquote: '`',
+  pageup: 'Page up',
+  pagedown: 'Page down',
   enter: 'Enter',
   tab: 'Tab',
 };

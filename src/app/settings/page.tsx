@@ -1,0 +1,5 @@
+import { Settings } from '@/room/settings/Settings';
+
+export default function SettingsPage() {
+  return <Settings />;
+}

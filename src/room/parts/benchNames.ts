@@ -1,0 +1,48 @@
+import { tube } from '@/core/colour/pigments';
+
+/** What is written on a tube on the bench: the trade's short names, in at most two short lines. */
+const NAMES: Readonly<Record<string, string>> = {
+  PW6: 'White',
+  PW4: 'Zinc',
+  PW1H: 'Warm white',
+  PBk9: 'Black',
+  PBk11: 'Mars black',
+  PY3: 'Lemon',
+  PY74: 'Hansa',
+  PY35: 'Cad yel light',
+  PY37: 'Cad yellow',
+  PY150: 'Nickel azo',
+  PY43: 'Ochre',
+  PBr7RS: 'Raw sienna',
+  PO20: 'Cad orange',
+  PR101T: 'Trans oxide',
+  PBr7BS: 'Burnt sienna',
+  PBr7BU: 'Burnt umber',
+  PBr7RU: 'Raw umber',
+  PR108L: 'Cad red light',
+  PR108M: 'Cad red',
+  PR254: 'Pyrrole',
+  PR188: 'Scarlet',
+  PR83: 'Alizarin',
+  PR177: 'Perm crims.',
+  PV19: 'Rose',
+  PR122: 'Magenta',
+  PV23: 'Dioxa violet',
+  PV15: 'Ultra violet',
+  PB29: 'Ultra blue',
+  PB28: 'Cobalt',
+  PB35: 'Cerulean',
+  PB15_3: 'Phthalo blue',
+  PB27: 'Prussian',
+  PB16: 'Turq. blue',
+  PG7: 'Phthalo green',
+  PG36: 'Phthalo yel gr',
+  PG18: 'Viridian',
+  PG17: 'Chrome oxide',
+  PG23: 'Terre verte',
+  PR101V: 'Venetian',
+  PR101I: 'Indian red',
+};
+
+/** The short name of a tube; the painter's own name for an own paint. */
+export const benchName = (id: string): string => NAMES[id] ?? tube(id)?.name ?? '';
