@@ -247,7 +247,7 @@ test('a photo gives recipes, spots are compared, and house rules hold', async ({
   await page.mouse.down();
   await page.mouse.up();
   await page.keyboard.up('d');
-  await page.getByRole('button', { name: 'Compare', exact: true }).click();
+  await page.getByRole('navigation', { name: 'Drawers' }).getByRole('button', { name: 'Compare' }).click();
   await expect(page.getByTestId('pair')).toHaveText(/1b is \d.* value steps lighter.* than 1a/);
   await expect(page.getByText('b − a')).toBeHidden();
   await page.getByRole('checkbox', { name: 'Numbers' }).check();
@@ -258,7 +258,7 @@ test('a photo gives recipes, spots are compared, and house rules hold', async ({
   await canvas.hover({ position: { x: 304, y: 122 } });
   await expect(page.getByRole('status').filter({ hasText: 'the brush:' })).toContainText(/darker|lighter|the same/);
   await page.keyboard.press('p');
-  await page.getByRole('button', { name: 'Compare', exact: true }).click();
+  await page.getByRole('navigation', { name: 'Drawers' }).getByRole('button', { name: 'Compare' }).click();
 
   // only four tubes from now on: what has others in it cannot be loaded, and that is said
   await page.getByRole('button', { name: 'Tube rack' }).click();

@@ -19,7 +19,7 @@ test('a drawing is measured against its photo, seen through the camera lucida, a
   await page.getByLabel('Title').fill('Sighted');
   await page.getByLabel('Photo files').setInputFiles('public/demo/still-life.jpg');
   await expect(page.getByRole('img', { name: 'still-life.jpg' })).toBeVisible();
-  await page.getByText('Laid paper').click();
+  await page.getByText('Laid paper', { exact: true }).click();
   await page.getByRole('button', { name: 'Set it on the easel' }).click();
   await page.waitForURL(/\/easel/);
   await ready(page);
@@ -61,7 +61,7 @@ test('a drawing is measured against its photo, seen through the camera lucida, a
   const photo = (await page.getByTestId('sights-photo').boundingBox())!;
   await page.mouse.click(photo.x + 140, photo.y + 280);
   const canvas = (await page.getByTestId('sights-canvas').boundingBox())!;
-  await page.mouse.click(canvas.x + 700, canvas.y + 120);
+  await page.mouse.click(canvas.x + 600, canvas.y + 120);
   await expect(drawer.getByText(/mm too (high|low)/)).toBeVisible();
   await drawer.getByRole('button', { name: 'Drift' }).click();
 

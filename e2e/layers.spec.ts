@@ -151,7 +151,7 @@ test('layers are added, ordered, hidden, locked, masked, copied, merged and undo
   const blue = await patch(page, 350, 300);
   const bare = await patch(page, 350, 150);
   await page.getByRole('button', { name: 'Layers' }).click();
-  await expect(page.getByText('on: Paint, wet')).toBeVisible();
+  await expect(page.getByText('on: Paint, wet', { exact: true })).toBeVisible();
 
   // a layer above, named, with paint of its own
   await add(page, 'Paint');
@@ -208,7 +208,7 @@ test('layers are added, ordered, hidden, locked, masked, copied, merged and undo
   // a mask that is painted black with the pen
   await drawer(page).getByRole('button', { name: 'Add a mask' }).click();
   await page.getByRole('menuitem', { name: /All shown/ }).click();
-  await expect(page.getByText('on: mask of Glaze')).toBeVisible();
+  await expect(page.getByText('on: mask of Glaze', { exact: true })).toBeVisible();
   await penStroke(page, straight(330, 390, 370, 390, 0.9));
   await penStroke(page, straight(370, 390, 330, 390, 0.9));
   await expect.poll(async () => distance(await patch(page, 350, 390), bare)).toBeLessThan(40);

@@ -10,7 +10,7 @@ test('pastel on laid paper: sticks from the box, rubbed, fixed; a drawing that f
 }) => {
   await page.goto('/prepare');
   await page.getByLabel('Title').fill('Sticks');
-  await page.getByText('Laid paper').click();
+  await page.getByText('Laid paper', { exact: true }).click();
   await page.getByRole('button', { name: 'Set it on the easel' }).click();
   await page.waitForURL(/easel/);
   await ready(page);

@@ -171,7 +171,7 @@ test('a spray that is held still goes on, and a tone is laid over everything', a
   const soon = distance(await patch(page, 400, 250), bare);
   await expect.poll(async () => distance(await patch(page, 400, 250), bare)).toBeGreaterThan(soon + 10);
   await page.mouse.up();
-  const aside = distance(await patch(page, 80, 420), bare);
+  const aside = distance(await patch(page, 140, 420), bare);
   expect(aside).toBeLessThan(12);
 
   await page.getByRole('button', { name: 'Work up', exact: false }).first().waitFor();
@@ -181,7 +181,7 @@ test('a spray that is held still goes on, and a tone is laid over everything', a
   await page.getByLabel('What is done').click();
   await page.locator('.ant-select-dropdown').getByTitle('Fill', { exact: true }).click();
   await page.getByRole('button', { name: 'Lay the tone' }).click();
-  await expect.poll(async () => distance(await patch(page, 80, 420), bare)).toBeGreaterThan(30);
+  await expect.poll(async () => distance(await patch(page, 140, 420), bare)).toBeGreaterThan(30);
   await page.keyboard.press('Control+z');
-  await expect.poll(async () => distance(await patch(page, 80, 420), bare)).toBeLessThan(12);
+  await expect.poll(async () => distance(await patch(page, 140, 420), bare)).toBeLessThan(12);
 });

@@ -4,7 +4,7 @@ import { atRest, differing, penStroke, ready, straight, test } from './easel';
 test('a wash on paper flows, is held, kept as it is, dried and taken back', async ({ page }) => {
   await page.goto('/prepare');
   await page.getByLabel('Title').fill('Wash');
-  await page.getByText('Cold-pressed').click();
+  await page.getByText('Cold-pressed', { exact: true }).click();
   await expect(page.getByLabel('Weight of the paper')).toBeVisible();
   await page.getByRole('button', { name: 'Set it on the easel' }).click();
   await page.waitForURL(/easel/);

@@ -363,8 +363,9 @@ export const useEasel = create<EaselState>((set, get) => ({
 function followColour(): void {
   const { bench, parts, inUse, loadMixture } = useEasel.getState();
   if (!inUse || !bench || useLikings.getState().ownPaint) return;
-  const { takesPaint, blender, thirsty } = toolOf(bench.tool.tool);
-  if (takesPaint && !blender && !thirsty) loadMixture(parts);
+  const { takesPaint, blender, thirsty, holds } = toolOf(bench.tool.tool);
+  // a stick or a pen has a colour of its own until another is chosen for it
+  if (takesPaint && !blender && !thirsty && holds !== 'made') loadMixture(parts);
 }
 
 /** Whether two mixtures look like different paint on the brush. */

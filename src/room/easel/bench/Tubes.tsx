@@ -79,6 +79,7 @@ function TubeOnBench({ id }: { id: string }) {
   const { setNodeRef: place, isOver } = useDroppable({ id: `tubeplace-${id}` });
   const pigment = tube(id);
   if (!pigment) return null;
+  const label = benchName(id);
   return (
     <div ref={place} className={styles.tube} data-used={(parts[id] ?? 0) > 0} data-held={isDragging} data-over={isOver}>
       <Tooltip
@@ -89,11 +90,11 @@ function TubeOnBench({ id }: { id: string }) {
           type="button"
           ref={pulled}
           {...listeners}
-          aria-label={`Load ${pigment.name}`}
+          aria-label={`Load ${pigment.name}${pigment.name.includes(label) ? '' : `, ${label}`}`}
           onClick={() => loadMixture({ [id]: 1 })}
         >
           <Drawdown mixture={{ [id]: 1 }} className={styles.drawdown} />
-          <span className={styles.tubeName}>{benchName(id)}</span>
+          <span className={styles.tubeName}>{label}</span>
         </button>
       </Tooltip>
       <button

@@ -51,7 +51,9 @@ export class CanvasHand implements Hand {
 
   /** Whether a pointer that comes down moves the view rather than painting. */
   readonly movesView = (event: PointerEvent): boolean =>
-    isHeld('view') || event.button === 1 || (event.pointerType === 'touch' && this.penSeen && !this.paints);
+    isHeld('view') ||
+    event.button === 1 ||
+    (event.pointerType === 'touch' && this.penSeen && !this.paints && !isHeld('sample') && !isHeld('compare'));
 
   get paints(): boolean {
     return this.painting !== undefined;
@@ -64,9 +66,9 @@ export class CanvasHand implements Hand {
     if (type === 'pen') this.penSeen = true;
     if (type === 'touch' && this.paints) return true; // a palm beside what paints
     if (this.movesView(event)) this.viewing = id;
-    else if (type === 'touch') this.touch(event);
     else if (isHeld('sample')) this.sample(event, true);
     else if (isHeld('compare')) this.compare(event, true);
+    else if (type === 'touch') this.touch(event);
     else if (!this.paints && event.button === 0) this.beginStroke(event);
     return true;
   };
@@ -80,7 +82,7 @@ export class CanvasHand implements Hand {
       return;
     }
     const busy = this.painting === event.pointerId || this.viewing === event.pointerId;
-    if (busy || event.pointerType === 'touch') return;
+    if (busy || (event.pointerType === 'touch' && !isHeld('sample') && !isHeld('compare'))) return;
     this.feelPaper(event);
     if (isHeld('sample')) this.sample(event, false);
     else if (isHeld('compare')) this.compare(event, false);

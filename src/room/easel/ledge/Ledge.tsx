@@ -49,7 +49,7 @@ export function Ledge() {
       <LayerChip />
       <Limits />
       <Tooltip title="See the whole canvas (F)">
-        <Button type="text" aria-label="Fit" className="fact" onClick={fit}>
+        <Button type="text" className="fact" onClick={fit}>
           {Math.round(zoom * 100)} % · fit
         </Button>
       </Tooltip>
