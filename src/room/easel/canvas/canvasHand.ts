@@ -34,6 +34,7 @@ export class CanvasHand implements Hand {
   private holding: number | undefined;
   /** A finger of which it is not known yet whether another joins it. */
   private waiting: { readonly id: number; readonly events: PointerEvent[]; readonly timer: number } | undefined;
+  private read: PointerEvent | undefined;
   /** The pointer that moves the view. */
   private viewing: number | undefined;
   /** A setting that follows the hand: where it was, and what it was there. */
@@ -91,7 +92,8 @@ export class CanvasHand implements Hand {
   };
 
   readonly readings = (event: PointerEvent): void => {
-    if (this.painting === event.pointerId)
+    // the event by which a finger was known to paint has been read with those that waited
+    if (this.painting === event.pointerId && event !== this.read)
       this.engine.addSamples(this.pen.readAll(event, this.geometry()), epoch(event));
   };
 
@@ -144,6 +146,7 @@ export class CanvasHand implements Hand {
     const [first, ...rest] = waiting.events;
     this.beginStroke(first);
     for (const event of rest) this.readings(event);
+    this.read = rest.at(-1);
   }
 
   private beginStroke(event: PointerEvent): void {
