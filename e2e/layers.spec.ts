@@ -213,7 +213,7 @@ test('layers are added, ordered, hidden, locked, masked, copied, merged and undo
   await penStroke(page, straight(370, 390, 330, 390, 0.9));
   await expect.poll(async () => distance(await patch(page, 350, 390), bare)).toBeLessThan(40);
   await drawer(page).getByRole('button', { name: 'Paint the mask' }).click();
-  await expect(page.getByText('on: Glaze, wet')).toBeVisible();
+  await expect(page.getByText('on: Glaze, wet', { exact: true })).toBeVisible();
 
   // copied, merged down, removed; undone again
   await drawer(page).getByRole('button', { name: 'Duplicate' }).click();

@@ -89,6 +89,25 @@ describe('the hand over the canvas', () => {
     expect(said[0]).toBe('begin');
   });
 
+  it('takes a finger’s stroke back when a second one comes late to move the view, but not later than that', () => {
+    const undone = vi.fn();
+    const { apply } = useEasel.getState();
+    useEasel.setState({ apply: undone });
+    hand.down(at('touch', 1, 10, 10));
+    vi.advanceTimersByTime(200);
+    expect(hand.paints).toBe(true);
+    hand.down({ ...at('touch', 2, 90, 10), timeStamp: 300 });
+    expect(said.at(-1)).toBe('end');
+    expect(undone).toHaveBeenCalledWith({ do: 'undo', hand: 'stays' });
+    expect(hand.paints).toBe(false);
+    for (const id of [1, 2]) hand.up(at('touch', id, 60, 40));
+    goes('touch', 3, WAY, true);
+    hand.down({ ...at('touch', 4, 90, 10), timeStamp: 3000 });
+    expect(hand.paints).toBe(true);
+    expect(undone).toHaveBeenCalledTimes(1);
+    useEasel.setState({ apply });
+  });
+
   it('heeds no palm beside a pen, nor a finger once a pen has painted: that moves the view', () => {
     goes('pen', 1, WAY, true);
     said = [];

@@ -8,13 +8,15 @@ import { useEasel } from '@/room/easel/easelStore';
 import { guideInUse, useSight } from '@/room/easel/sighting/sightStore';
 import { inParts } from '@/room/parts/recipeWords';
 import type { Hand } from '@/room/parts/useHand';
-import { setSize, setStrength } from '@/room/easel/hand/handActs';
+import { setSize, setStrength, undo } from '@/room/easel/hand/handActs';
 import { isHeld } from './holds';
 import { PenReader, toMm, type PenGeometry } from './pen';
 
 /** A finger that moves farther than this, or stays longer, paints; until then a second finger may join it. */
 const FINGER_SLOP_PX = 7;
 const FINGER_WAIT_MS = 90;
+/** A second finger that comes so soon after one that paints, ms, was meant to move the view with it. */
+const LATE_FINGER_MS = 450;
 /** How often a hand that holds still is heeded, ms. */
 const HOLD_MS = 40;
 /** A stroke that begins so near a guide follows it, CSS pixels. */
@@ -32,6 +34,8 @@ export class CanvasHand implements Hand {
   /** The pointer that paints, and the timer that heeds it while it holds still. */
   private painting: number | undefined;
   private holding: number | undefined;
+  /** When the finger that paints came down; nothing where a pen or a mouse paints. */
+  private fingerSince: number | undefined;
   /** A finger of which it is not known yet whether another joins it. */
   private waiting: { readonly id: number; readonly events: PointerEvent[]; readonly timer: number } | undefined;
   private read: PointerEvent | undefined;
@@ -65,7 +69,10 @@ export class CanvasHand implements Hand {
     if (event.button > 1 && type !== 'pen') return false;
     this.element.focus({ preventScroll: true });
     if (type === 'pen') this.penSeen = true;
-    if (type === 'touch' && this.paints) return true; // a palm beside what paints
+    if (type === 'touch' && this.paints) {
+      this.besidePainting(event);
+      return true;
+    }
     if (this.movesView(event)) this.viewing = id;
     else if (isHeld('sample')) this.sample(event, true);
     else if (isHeld('compare')) this.compare(event, true);
@@ -137,6 +144,14 @@ export class CanvasHand implements Hand {
     this.waiting = { id: event.pointerId, events: [event], timer };
   }
 
+  /** Another finger beside what paints: a palm, or the second of two that move the view. */
+  private besidePainting(event: PointerEvent): void {
+    if (this.fingerSince === undefined || event.timeStamp - this.fingerSince > LATE_FINGER_MS) return;
+    this.fingers.add(event.pointerId);
+    this.endStroke();
+    undo();
+  }
+
   /** It is known now that a finger paints. */
   private wasFinger(): void {
     const { waiting } = this;
@@ -152,6 +167,7 @@ export class CanvasHand implements Hand {
   private beginStroke(event: PointerEvent): void {
     useEasel.setState({ refused: '' });
     this.painting = event.pointerId;
+    this.fingerSince = event.pointerType === 'touch' ? event.timeStamp : undefined;
     this.engine.beginStroke();
     const geometry = this.geometry();
     const led = {
