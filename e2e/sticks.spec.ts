@@ -79,5 +79,5 @@ test('pastel on laid paper: sticks from the box, rubbed, fixed; a drawing that f
   await expect(page.getByText(/cannot be read as a picture/)).toBeVisible();
   await picker.setInputFiles({ name: 'Scan.png', mimeType: 'image/png', buffer: scan });
   await expect(page.getByRole('button', { name: 'Paint on Scan' })).toBeVisible();
-  await expect.poll(() => differing(page, [400, 460, 100, 50], PAPER)).toBe(0);
+  await expect.poll(() => differing(page, [400, 432, 100, 50], PAPER)).toBe(0);
 });

@@ -23,6 +23,9 @@ const own = kept<Likings>({
   schema: z.object({ ownPaint: flag, leftHanded: flag, dimmed: flag }),
 });
 
+/** Whether anything has been chosen since the page was opened. */
+let chosen = false;
+
 interface LikingState extends Likings {
   read: () => Promise<void>;
   like: (changes: Partial<Likings>) => void;
@@ -31,9 +34,12 @@ interface LikingState extends Likings {
 export const useLikings = create<LikingState>((set, get) => ({
   ...AT_FIRST,
   async read() {
-    set((await own.read()) ?? AT_FIRST);
+    const read = await own.read();
+    // what has been chosen meanwhile holds
+    if (read && !chosen) set(read);
   },
   like(changes) {
+    chosen = true;
     set(changes);
     const { ownPaint, leftHanded, dimmed } = get();
     // what cannot be kept holds for today

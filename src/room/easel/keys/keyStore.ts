@@ -36,7 +36,10 @@ export const holderOf = (combination: string, act: KeyAct, all: readonly KeyAct[
   all.find((other) => other !== act && keysOf(other, changes).includes(combination));
 
 export const useKeyStore = create<KeyState>((set, get) => {
+  /** Whether anything has been changed since the page was opened. */
+  let changed = false;
   const change = (changes: KeyChanges) => {
+    changed = true;
     set({ changes, trouble: '' });
     own.write(changes).catch(() => set({ trouble: 'The keys could not be kept in this browser.' }));
   };
@@ -44,7 +47,9 @@ export const useKeyStore = create<KeyState>((set, get) => {
     changes: {},
     trouble: '',
     async read() {
-      set({ changes: (await own.read()) ?? {} });
+      const read = await own.read();
+      // what has been changed meanwhile holds
+      if (read && !changed) set({ changes: read });
     },
     give(act, keys, all) {
       const changes: Record<string, readonly string[]> = { ...get().changes, [act.id]: keys.slice(0, MOST) };

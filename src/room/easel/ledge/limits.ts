@@ -41,12 +41,12 @@ const active = ({ bench }: Bending) => bench.layers.find(({ id }) => id === benc
 export const LIMITS: readonly Limit[] = [
   {
     id: 'selection',
-    says: ({ bench }) => (bench.selection > 0 ? 'within the selection' : undefined),
+    says: ({ bench }) => (bench.selection > 0 ? 'in the selection' : undefined),
     end: ({ selectNone }) => selectNone(),
   },
   {
     id: 'only-paint',
-    says: (now) => (active(now)?.onlyPaint ? 'only where there is paint' : undefined),
+    says: (now) => (active(now)?.onlyPaint ? 'only on paint' : undefined),
     end: ({ setLayer }) => setLayer({ onlyPaint: false }),
   },
   {
@@ -66,7 +66,7 @@ export const LIMITS: readonly Limit[] = [
   },
   {
     id: 'aid',
-    says: ({ aid }) => (aid === 'none' ? undefined : `seen as ${aidOf(aid)!.name.toLowerCase()}`),
+    says: ({ aid }) => (aid === 'none' ? undefined : `seen: ${aidOf(aid)!.name.toLowerCase()}`),
     end: ({ noAid }) => noAid(),
   },
   {
