@@ -8,8 +8,6 @@ export default defineConfig({
     setupFiles: ['src/measure/propertySetup.ts'],
     testTimeout: 120_000,
     pool: 'forks',
-    // files of a process share what they have loaded: nothing in the house is changed by loading it
-    isolate: false,
     maxWorkers: 2,
   },
 });

@@ -1,5 +1,3 @@
-// before anything that looks for a store of the browser when it is loaded: files of a process share what they have loaded
-import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 
 /**
