@@ -16,6 +16,7 @@ import { useEasel } from '@/room/easel/easelStore';
 /** Clears away what the last test has shown, and gives the document what it lacks without a screen. */
 function freshDocument(): void {
   cleanup();
+  Element.prototype.setPointerCapture = () => {};
   const deaf = { addListener() {}, removeListener() {}, addEventListener() {}, removeEventListener() {} };
   vi.stubGlobal('matchMedia', () => ({ matches: false, ...deaf }));
   vi.stubGlobal(

@@ -10,10 +10,12 @@ const TAP_MS = 280;
 export function HoldButton({ what, name, hint, icon }: { what: Hold; name: string; hint: string; icon: ReactNode }) {
   const held = useHolds((s) => s[what]);
   const press = useRef<{ readonly at: number; readonly was: boolean }>(undefined);
-  const down = (event: PointerEvent) => {
+  const down = (event: PointerEvent<HTMLElement>) => {
     if (event.button !== 0) return;
     // the focus stays where it is: keys go on working
     event.preventDefault();
+    // let go of anywhere, it is let go
+    event.currentTarget.setPointerCapture(event.pointerId);
     press.current = { at: event.timeStamp, was: held };
     hold(what, true);
   };
