@@ -1,5 +1,6 @@
 import type { Adjustment } from '@/core/colour/adjust';
 import type { OwnPaint } from '@/core/colour/ownPaints';
+import type { HouseRules } from '@/core/commands/houseRules';
 import type { Command } from '@/core/commands/commands';
 import { PainterError } from '@/core/errors';
 import type { Light } from '@/core/picture/picture';
@@ -69,9 +70,9 @@ export class EngineClient {
     this.say({ say: 'slab-shown' });
   }
 
-  /** Allows only some tubes from now on, or all. */
-  allow(tubes?: readonly string[]): void {
-    this.say({ say: 'allow', tubes });
+  /** From now on these rules hold. */
+  setRules(rules: HouseRules, tubes: readonly string[], timeUp: boolean): void {
+    this.say({ say: 'rules', rules, tubes, timeUp });
   }
 
   bringPaint(paint: OwnPaint): void {

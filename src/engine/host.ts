@@ -111,7 +111,7 @@ export class EngineHost {
         screen.shown();
         return;
       case 'view':
-        screen.look(message);
+        if (!open || open.rules.isNearEnough(message.view.zoom)) screen.look(message);
         return;
       case 'ask':
         if (message.question.of === 'rest') this.resting.push(message.id);

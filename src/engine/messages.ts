@@ -35,7 +35,10 @@ const HANDLERS: Handlers = {
     open.endWait();
     if (!open.looking) simulation.tick(studio);
     simulation.read(undefined);
-    open.attempt(() => studio.beginStroke(on, simulation.strokePace(studio)));
+    open.attempt(() => {
+      open.rules.check();
+      studio.beginStroke(on, simulation.strokePace(studio));
+    });
     open.pace.begin();
   },
 
@@ -83,7 +86,7 @@ const HANDLERS: Handlers = {
 
   'slab-shown': ({ screen }) => screen.slab.shown(),
 
-  allow: ({ rules }, { tubes }) => rules.allow(tubes),
+  rules: ({ rules: kept }, { rules, tubes, timeUp }) => kept.set(rules, tubes, timeUp),
 
   paint(open, { paint, said }) {
     open.said = said ?? open.said;

@@ -38,7 +38,7 @@ export interface Surroundings {
 export class OpenPainting {
   readonly simulation: Simulation;
   readonly goingBack: GoingBack;
-  readonly rules = new HouseRules();
+  readonly rules = new HouseRules(() => this.studio.painting.ledger);
   readonly pace = new Pace();
   /** What is being painted again: on opening, or to go far back. */
   catchUp: CatchUp | undefined;

@@ -1,3 +1,4 @@
+import { isTimeUp, NO_RULES } from '@/core/commands/houseRules';
 import { wholeRect } from '@/core/film/tilesIn';
 import { PainterError } from '@/core/errors';
 import { Autosave, notKeptSentence } from '@/engine/keeping/autosave';
@@ -39,9 +40,9 @@ export async function openPainting(
   const autosave = new Autosave(keeping, host, looking);
   await autosave.readFace(record.createdAt);
   open = new OpenPainting(studio, autosave, looking, around);
-  const { rules, tubes } = record.palette ?? {};
   open.simulation.clock.pace = record.clock ?? 1;
-  open.rules.allow(rules?.onlyTheseTubes ? tubes : undefined);
+  const { rules = NO_RULES, tubes = [] } = record.palette ?? {};
+  open.rules.set(rules, tubes, isTimeUp(rules, record.spentMs));
   if (told) post({ say: 'told', what: told });
   open.catchUp = new CatchUp(
     rest,

@@ -1,3 +1,4 @@
+import type { HouseRules } from '@/core/commands/houseRules';
 import type { PaintingSpec } from '@/core/film/painting';
 import type { LayerKind } from '@/core/film/layer';
 import type { Adjustment } from '@/core/colour/adjust';
@@ -31,8 +32,8 @@ export type ToWorker =
   /** Device pixels that the page has for the slab; and that the last of its frames has been put on the screen. */
   | { readonly say: 'slab-view'; readonly width: number; readonly height: number }
   | { readonly say: 'slab-shown' }
-  /** The only tubes that may be used (house rule), or any. */
-  | { readonly say: 'allow'; readonly tubes?: readonly string[] }
+  /** House rules, the tubes at hand, and whether the time that is set is over. */
+  | { readonly say: 'rules'; readonly rules: HouseRules; readonly tubes: readonly string[]; readonly timeUp: boolean }
   /** How fast the clock of wet paper goes: 1 as on the wall, 0 held. */
   | { readonly say: 'clock'; readonly pace: number }
   /** A frame has been put on the screen: the next may come. */

@@ -59,7 +59,7 @@ export function onEasel(kind: SurfaceKind = 'linen-fine'): TestEasel {
     tryLook: (layer, look) => void tried.push({ layer, ...look }),
     without: (layers) => void tried.push({ without: layers }),
     look: () => 1,
-    allow() {},
+    setRules() {},
     bringPaint() {},
   };
   const { spec, width, height } = studio.painting;

@@ -5,7 +5,7 @@ import { deltaE2000 } from './deltaE2000';
 import { linearToHex, type Triple } from './colorimetry';
 import { filmReflectance, infiniteReflectance, toExternal, toInternal } from './kubelkaMunk';
 import { masstoneLinear } from './mixture';
-import { isTube, placePigment, tube, type Pigment } from './pigments';
+import { isTube, pigmentName, placePigment, tube, type Pigment } from './pigments';
 import { reduceToBands } from './reduceBands';
 import {
   masstoneSpectrum,
@@ -59,6 +59,12 @@ export function knowPaint(paint: OwnPaint): void {
   }
   // the label shows the masstone as the engine paints it
   Object.assign(tube(paint.id)!, { masstoneHex: linearToHex(masstoneLinear({ [paint.id]: 1 })) });
+}
+
+/** The own paint of an id, as it travels with what uses it; undefined where it is none or is not known. */
+export function ownPaint(id: string): OwnPaint | undefined {
+  const spectrum = OWN_ID.test(id) ? pigmentSpectrum(id) : undefined;
+  return spectrum && { id, name: pigmentName(id), K: spectrum.K, S: spectrum.S };
 }
 
 /** What can be said of a paint from its spectrum alone; what is judgement stays in the middle. */

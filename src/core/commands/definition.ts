@@ -15,6 +15,8 @@ export interface CommandDefinition<S extends CommandSchema = CommandSchema> {
   readonly ofHand?: true;
   /** It goes along the history itself: no step is opened for it. */
   readonly opensItself?: true;
+  /** It adds a layer to those there are. */
+  readonly addsLayer?: true;
   /** Ids of the tubes that it uses; those of its `mixture` where left out. */
   tubes?(command: z.output<S>): readonly string[];
   /**

@@ -1,3 +1,4 @@
+import { houseRulesSchema } from '@/core/commands/houseRules';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { strToU8, zipSync, type Zippable } from 'fflate';
@@ -39,12 +40,7 @@ export const paletteSchema = z.strictObject({
   name: z.string().max(80),
   tubes: z.array(z.string().max(40)).min(1).max(100),
   note: z.string().max(2000),
-  rules: z.strictObject({
-    onlyTheseTubes: z.boolean(),
-    sampleCanvas: z.boolean(),
-    samplePhoto: z.boolean(),
-    mostTubes: z.number().int().min(1).max(4),
-  }),
+  rules: houseRulesSchema,
   parts: z.record(z.string().max(40), z.number().nonnegative().max(1e6)).optional(),
 });
 export type FilePalette = z.infer<typeof paletteSchema>;

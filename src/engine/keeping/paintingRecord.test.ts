@@ -1,7 +1,8 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { studioFor } from '@/measure/bench';
-import { NO_RULES, readRecord, type PaintingRecord } from './paintingRecord';
+import { NO_RULES } from '@/core/commands/houseRules';
+import { readRecord, type PaintingRecord } from './paintingRecord';
 import { listPaintings, readPainting, writePainting } from './shelf';
 import { openStore } from './store';
 

@@ -1,3 +1,4 @@
+import { houseRulesSchema, NO_RULES, type HouseRules } from '@/core/commands/houseRules';
 import type { PaintingSpec } from '@/core/film/painting';
 import { paintingSchema } from '@/core/journal/journalSchema';
 import { z } from '@/core/schema';
@@ -6,17 +7,6 @@ export interface PhotoNote {
   readonly id: string;
   readonly name: string;
 }
-
-export interface HouseRules {
-  /** Only the tubes of the set may be used. */
-  readonly onlyTheseTubes: boolean;
-  readonly sampleCanvas: boolean;
-  readonly samplePhoto: boolean;
-  /** Most tubes in a recipe, 2 to 4. */
-  readonly mostTubes: number;
-}
-
-export const NO_RULES: HouseRules = { onlyTheseTubes: false, sampleCanvas: true, samplePhoto: true, mostTubes: 4 };
 
 /** Tubes at hand for a painting, and the rules that a painter sets for it. */
 export interface Palette {
@@ -45,24 +35,19 @@ export interface PaintingRecord {
   readonly drawing?: unknown;
   /** How fast the clock of its wet paper goes, 0 = held; 1 where nothing is said. */
   readonly clock?: number;
+  /** How long it has been painted on, ms: while it stood open to be painted on. */
+  readonly spentMs?: number;
   /** When it was last sent out as a file. */
   readonly sentOutAt?: number;
   /** Set when it was taken off the rack and can still be hung back. */
   readonly removedAt?: number;
 }
 
-const rules = z.object({
-  onlyTheseTubes: z.boolean().catch(false),
-  sampleCanvas: z.boolean().catch(true),
-  samplePhoto: z.boolean().catch(true),
-  mostTubes: z.number().int().min(2).max(4).catch(4),
-});
-
 const palette = z.object({
   name: z.string(),
   tubes: z.array(z.string()),
   note: z.string().catch(''),
-  rules: rules.catch(NO_RULES),
+  rules: houseRulesSchema.catch(NO_RULES),
   parts: z.record(z.string(), z.number()).optional().catch(undefined),
 });
 
@@ -79,6 +64,7 @@ const recordSchema: z.ZodType<PaintingRecord> = z.object({
   board: z.unknown().optional(),
   drawing: z.unknown().optional(),
   clock: z.number().min(0).optional().catch(undefined),
+  spentMs: z.number().min(0).optional().catch(undefined),
   sentOutAt: moment,
   removedAt: moment,
 });

@@ -1,6 +1,6 @@
 'use client';
 import { DeleteOutlined } from '@ant-design/icons';
-import { Button, Checkbox, Input, Segmented, Tooltip } from 'antd';
+import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { TUBE_SETS } from '@/core/colour/tubeSets';
 import { textOf } from '@/core/formats/textOf';
@@ -9,6 +9,7 @@ import { PainterError } from '@/core/errors';
 import { FileButton } from '../parts/FileButton';
 import { fileName, saveFile } from '../parts/saveFile';
 import { shortName } from '../parts/recipeWords';
+import { HouseRulesForm } from './HouseRulesForm';
 import { usePalette } from './paletteStore';
 import styles from './colour.module.css';
 
@@ -109,28 +110,7 @@ export function SetPlan() {
         </p>
       )}
       <h3>House rules</h3>
-      <Checkbox checked={rules.onlyTheseTubes} onChange={(e) => palette.setRules({ onlyTheseTubes: e.target.checked })}>
-        Only these tubes in this painting
-      </Checkbox>
-      <Checkbox checked={!rules.sampleCanvas} onChange={(e) => palette.setRules({ sampleCanvas: !e.target.checked })}>
-        No sampling from the canvas
-      </Checkbox>
-      <Checkbox checked={!rules.samplePhoto} onChange={(e) => palette.setRules({ samplePhoto: !e.target.checked })}>
-        No sampling from photos
-      </Checkbox>
-      <Tooltip title="Recipes use no more tubes than this">
-        <span className={styles.most}>
-          At most
-          <Segmented
-            size="small"
-            aria-label="Most tubes in a recipe"
-            options={[2, 3, 4]}
-            value={rules.mostTubes}
-            onChange={(mostTubes) => palette.setRules({ mostTubes })}
-          />
-          tubes in a recipe
-        </span>
-      </Tooltip>
+      <HouseRulesForm rules={rules} change={palette.setRules} />
       <p className="quiet">Spectra and labels of the tubes are made up, after published descriptions.</p>
     </div>
   );

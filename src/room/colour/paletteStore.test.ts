@@ -4,6 +4,7 @@ import { makeOwnPaint } from '@/core/colour/ownPaints';
 import { isTube } from '@/core/colour/pigments';
 import { pigmentSpectrum } from '@/core/colour/spectrum';
 import { TUBE_SETS } from '@/core/colour/tubeSets';
+import { NO_RULES } from '@/core/commands/houseRules';
 import { studioFor } from '@/measure/bench';
 import { amendPainting, readPainting, writePainting } from '@/engine/keeping/shelf';
 import { allowedTubes, onPaletteChange, usePalette } from './paletteStore';
@@ -32,7 +33,7 @@ describe('the tubes at hand', () => {
       name: 'Earth four',
       tubes: TUBE_SETS[1].tubes,
       note: TUBE_SETS[1].note,
-      rules: { onlyTheseTubes: true, sampleCanvas: true, samplePhoto: true, mostTubes: 3 },
+      rules: { ...NO_RULES, onlyTheseTubes: true, mostTubes: 3 },
       parts: { PW6: 2, PBk9: 1 },
     });
     await opened();

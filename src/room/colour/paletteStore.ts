@@ -7,7 +7,8 @@ import { TUBE_SETS, type TubeSet } from '@/core/colour/tubeSets';
 import { PainterError } from '@/core/errors';
 import * as shelf from '@/engine/files/colourShelf';
 import { amendPainting, readPainting } from '@/engine/keeping/shelf';
-import { NO_RULES, type HouseRules, type Palette } from '@/engine/keeping/paintingRecord';
+import { NO_RULES, type HouseRules } from '@/core/commands/houseRules';
+import type { Palette } from '@/engine/keeping/paintingRecord';
 import { newId } from '../rack/hangFile';
 
 const [GENERAL] = TUBE_SETS;

@@ -7,12 +7,14 @@ import { solverFor } from '@/core/mixing/recipe';
 import { lch } from '@/core/mixing/relations';
 import { usePalette } from '../colour/paletteStore';
 import { inParts } from '../parts/recipeWords';
-import { RecipeLine } from './RecipeLine';
+import { RecipeLine } from '../colour/RecipeLine';
+import { useDeskHand } from './deskHand';
 import styles from './desk.module.css';
 
 /** A colour asked for by value, chroma and hue, beside what the tubes at hand make of it. */
 export function AskedColour({ mixture }: { mixture: Mixture }) {
-  const { tubes, rules, keepParts } = usePalette();
+  const { tubes, rules } = usePalette();
+  const { take } = useDeskHand();
   const [asked, setAsked] = useState({ L: 55, C: 30, h: 60 });
   const lab = lch(asked.L, asked.C, asked.h);
   const recipe = useMemo(
@@ -54,7 +56,7 @@ export function AskedColour({ mixture }: { mixture: Mixture }) {
       <RecipeLine
         asked={linearToHex(labToLinear(lab))}
         recipe={recipe}
-        onChoose={() => keepParts(inParts(recipe.mixture))}
+        onChoose={() => take(inParts(recipe.mixture))}
       />
     </section>
   );

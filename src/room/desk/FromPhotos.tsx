@@ -9,13 +9,15 @@ import { photoPalette } from '@/core/study/photoPalette';
 import { Drawdown } from '../parts/Drawdown';
 import { usePalette } from '../colour/paletteStore';
 import { inParts, shortName } from '../parts/recipeWords';
-import { RecipeLine } from './RecipeLine';
+import { RecipeLine } from '../colour/RecipeLine';
+import { useDeskHand } from './deskHand';
 import type { DeskPhoto } from './usePhotos';
 import styles from './desk.module.css';
 
 /** The few colours of a photo that matter, each with its recipe; and few tubes that would do for all of them. */
 export function FromPhotos({ photos }: { photos: readonly DeskPhoto[] | undefined }) {
-  const { tubes, rules, keepParts } = usePalette();
+  const { tubes, rules } = usePalette();
+  const { take } = useDeskHand();
   const [chosen, setChosen] = useState(0);
   const [count, setCount] = useState(8);
   const photo = photos?.[Math.min(chosen, photos.length - 1)];
@@ -80,7 +82,7 @@ export function FromPhotos({ photos }: { photos: readonly DeskPhoto[] | undefine
             asked={linearToHex(labToLinear(colours[i].lab))}
             recipe={recipe}
             note={`${i + 1}: ${colours[i].weight < 0.01 ? 'under 1' : Math.round(colours[i].weight * 100)} % of the photo`}
-            onChoose={() => keepParts(inParts(recipe.mixture))}
+            onChoose={() => take(inParts(recipe.mixture))}
           />
         ))}
       </section>

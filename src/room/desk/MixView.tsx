@@ -4,6 +4,7 @@ import { Leaf } from '../colour/Leaf';
 import { usePalette } from '../colour/paletteStore';
 import { inParts } from '../parts/recipeWords';
 import { AskedColour } from './AskedColour';
+import { useDeskHand } from './deskHand';
 import { GamutChart } from './GamutChart';
 import { MixtureInHand } from './MixtureInHand';
 import { Relations } from './Relations';
@@ -16,7 +17,7 @@ import styles from './desk.module.css';
 export function MixView({ photos }: { photos: readonly DeskPhoto[] | undefined }) {
   const parts = usePalette((s) => s.parts);
   const tubes = usePalette((s) => s.tubes);
-  const keepParts = usePalette((s) => s.keepParts);
+  const { take } = useDeskHand();
   const mixture = useMemo(() => Object.fromEntries(Object.entries(parts ?? {}).filter(([, n]) => n > 0)), [parts]);
   return (
     <div className={styles.mix}>
@@ -28,7 +29,7 @@ export function MixView({ photos }: { photos: readonly DeskPhoto[] | undefined }
       <div className={styles.column}>
         <section className={styles.card} aria-label="Leaf">
           <h2>Leaf</h2>
-          <Leaf tubes={tubes} mixture={mixture} onChoose={(recipe) => keepParts(inParts(recipe.mixture))} />
+          <Leaf tubes={tubes} mixture={mixture} onChoose={(recipe) => take(inParts(recipe.mixture))} />
         </section>
         <StringRow mixture={mixture} />
       </div>

@@ -5,11 +5,13 @@ import { masstoneLab, masstoneLinear, type Mixture } from '@/core/colour/mixture
 import { usePalette } from '../colour/paletteStore';
 import { Drawdown } from '../parts/Drawdown';
 import { recipeWords, shortName } from '../parts/recipeWords';
+import { useDeskHand } from './deskHand';
 import styles from './desk.module.css';
 
 /** The mixture in hand: drawdown, parts, and where it stands. */
 export function MixtureInHand({ mixture }: { mixture: Mixture }) {
   const { tubes, keepParts, aside, setAside } = usePalette();
+  const { take } = useDeskHand();
   const ids = Object.keys(mixture);
   const lab = ids.length > 0 ? masstoneLab(mixture) : undefined;
   return (
@@ -71,7 +73,7 @@ export function MixtureInHand({ mixture }: { mixture: Mixture }) {
               title={recipeWords(m)}
               aria-label={`Take up again ${recipeWords(m)}`}
               style={{ background: linearToHex(masstoneLinear(m)) }}
-              onClick={() => keepParts({ ...m })}
+              onClick={() => take({ ...m })}
             />
           ))}
         </div>

@@ -7,14 +7,16 @@ import { solverFor } from '@/core/mixing/recipe';
 import { related, RELATIONS, type Relation } from '@/core/mixing/relations';
 import { usePalette } from '../colour/paletteStore';
 import { inParts } from '../parts/recipeWords';
-import { RecipeLine } from './RecipeLine';
+import { RecipeLine } from '../colour/RecipeLine';
+import { useDeskHand } from './deskHand';
 import styles from './desk.module.css';
 
 const NAMES = Object.entries(RELATIONS).map(([value, { name }]) => ({ value: value as Relation, label: name }));
 
 /** Colours that stand in a relation to the mixture in hand, each as what the tubes can really mix. */
 export function Relations({ mixture }: { mixture: Mixture }) {
-  const { tubes, keepParts } = usePalette();
+  const { tubes } = usePalette();
+  const { take } = useDeskHand();
   const [relation, setRelation] = useState<Relation>('complement');
   const found = useMemo(
     () => (Object.keys(mixture).length > 0 ? related(masstoneLab(mixture), relation, solverFor(tubes)) : []),
@@ -31,7 +33,7 @@ export function Relations({ mixture }: { mixture: Mixture }) {
           key={i}
           asked={linearToHex(labToLinear(recipe.asked))}
           recipe={recipe}
-          onChoose={() => keepParts(inParts(recipe.mixture))}
+          onChoose={() => take(inParts(recipe.mixture))}
         />
       ))}
     </section>

@@ -1,13 +1,14 @@
 'use client';
 import { Button, InputNumber, Select } from 'antd';
-import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { linearToHex } from '@/core/colour/colorimetry';
 import { masstoneLinear, type Mixture } from '@/core/colour/mixture';
 import { solverFor } from '@/core/mixing/recipe';
 import { stringBetween, valueString } from '@/core/mixing/strings';
 import { usePalette } from '../colour/paletteStore';
+import { usePots } from '../colour/potStore';
 import { inParts, recipeWords, shortName } from '../parts/recipeWords';
+import { useDeskHand } from './deskHand';
 import styles from './desk.module.css';
 
 /** Values at the ends of a string from dark to light, CIELAB lightness. */
@@ -16,8 +17,8 @@ const LIGHT = 92;
 
 /** A row of mixtures: the one in hand from dark to light, or on its way to another tube. */
 export function StringRow({ mixture }: { mixture: Mixture }) {
-  const { tubes, keepParts, painting, setOut, aside } = usePalette();
-  const router = useRouter();
+  const { tubes, painting, aside } = usePalette();
+  const { take, setOut } = useDeskHand();
   const [end, setEnd] = useState('value');
   const [count, setCount] = useState(9);
   const some = Object.keys(mixture).length > 0;
@@ -64,7 +65,7 @@ export function StringRow({ mixture }: { mixture: Mixture }) {
               aria-label={`Step ${i + 1}: ${recipeWords(step.mixture)}`}
               data-missed={missed}
               style={{ background: linearToHex(masstoneLinear(step.mixture)) }}
-              onClick={() => keepParts(inParts(step.mixture))}
+              onClick={() => take(inParts(step.mixture))}
             >
               <span>{(step.lab[0] / 10).toFixed(1)}</span>
             </button>
@@ -74,15 +75,15 @@ export function StringRow({ mixture }: { mixture: Mixture }) {
       <div className={styles.line}>
         <span className="quiet">{end === 'value' ? 'Even steps of value, one hue.' : 'Steps that look alike.'}</span>
         <span className={styles.spring} />
+        <Button
+          size="small"
+          disabled={row.length === 0}
+          onClick={() => usePots.getState().keep(row.map((step) => inParts(step.mixture)))}
+        >
+          Into pots
+        </Button>
         {painting && (
-          <Button
-            size="small"
-            disabled={row.length === 0}
-            onClick={() => {
-              setOut(row.map((step) => step.mixture));
-              router.push(`/easel?painting=${painting}`);
-            }}
-          >
+          <Button size="small" disabled={row.length === 0} onClick={() => setOut(row.map((step) => step.mixture))}>
             Set it out on the slab
           </Button>
         )}

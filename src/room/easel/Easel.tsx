@@ -15,6 +15,7 @@ import { Spine } from './Spine';
 import { useLikings } from '@/room/likings';
 import { useAutomation } from './automation';
 import { useEasel } from './easelStore';
+import { countTime } from './paintingTime';
 import { useSight } from '@/room/easel/sighting/sightStore';
 import { KeyBindings } from '@/room/easel/keys/KeyBindings';
 import { KeysPanel } from '@/room/easel/keys/KeysPanel';
@@ -61,7 +62,13 @@ export function Easel({ painting }: { painting: string }) {
         useSight.getState().open(found);
         useBoard.getState().open(found);
       }
-      if (found) close = begin(painting);
+      if (found) {
+        const [end, stop] = [begin(painting), countTime(painting, found.spentMs)];
+        close = () => {
+          stop();
+          end();
+        };
+      }
     };
     void open();
     return () => {

@@ -10,7 +10,9 @@ import { AID_IDS, AIDS } from '@/core/picture/aids/aids';
 import { amendPainting } from '@/engine/keeping/shelf';
 import type { PaintingRecord } from '@/engine/keeping/paintingRecord';
 import { fileName, saveFile } from '../parts/saveFile';
+import { usePalette } from '@/room/colour/paletteStore';
 import { isRaking, useEasel } from './easelStore';
+import { usePaintingTime } from './paintingTime';
 import { DustTools } from '@/room/easel/hand/DustTools';
 import { WaterTools } from '@/room/easel/hand/WaterTools';
 import { mirrored } from '@/room/easel/canvas/viewControl';
@@ -74,6 +76,7 @@ export function Sill({ record }: { record: PaintingRecord }) {
         onChange={(e) => rename(e.target.value)}
       />
       <Kept />
+      <TimeSet />
       <span className={styles.spring} />
       <Elsewhere />
       <GoingBack />
@@ -138,6 +141,18 @@ export function Sill({ record }: { record: PaintingRecord }) {
         </Button>
       </Dropdown>
     </header>
+  );
+}
+
+/** How much of the time is over that has been set for the painting. */
+function TimeSet() {
+  const minutes = usePalette((s) => s.rules.minutes);
+  const passed = usePaintingTime((s) => Math.floor(s.spentMs / 60_000));
+  if (minutes === undefined) return null;
+  return (
+    <span className="quiet">
+      {Math.min(passed, minutes)} of {minutes} min
+    </span>
   );
 }
 

@@ -2,7 +2,7 @@
 import { create } from 'zustand';
 import type { Triple } from '@/core/colour/colorimetry';
 import type { Recipe } from '@/core/mixing/recipe';
-import { allowedTubes, onPaletteChange, usePalette } from '../colour/paletteStore';
+import { onPaletteChange, usePalette } from '../colour/paletteStore';
 import { masstoneLab, type Mixture } from '@/core/colour/mixture';
 import type { PaintingSpec } from '@/core/film/painting';
 import type { Command } from '@/core/commands/commands';
@@ -26,7 +26,7 @@ import { fitView } from '@/room/easel/canvas/viewControl';
 /** Id of the feature whose drawer is open. */
 export type Drawer = string | null;
 /** What can be laid over the lower part of the view, to choose from. */
-export type Panel = 'roll' | 'rack' | 'leaf' | 'sticks' | 'keys' | null;
+export type Panel = 'roll' | 'rack' | 'leaf' | 'pots' | 'desk' | 'sticks' | 'keys' | null;
 
 /** A colour that was sampled on a photo, and what the tubes at hand make of it. */
 export interface PhotoSample {
@@ -126,7 +126,7 @@ export const mixtureOf = (parts: Record<string, number>): Mixture =>
   Object.fromEntries(Object.entries(parts).filter(([, n]) => n > 0));
 
 /** Squeezes out in a row what was set out at the desk, once both the painting and its tubes are there. */
-function setOutWaiting(): void {
+export function setOutWaiting(): void {
   const { opened, apply } = useEasel.getState();
   const { waiting, painting, bring, setOut } = usePalette.getState();
   if (!opened || !painting || waiting.length === 0) return;
@@ -244,7 +244,8 @@ export const useEasel = create<EaselState>((set, get) => ({
       });
     const stop = onPaletteChange(({ rules, paint }) => {
       if (paint) get().engine?.bringPaint(paint);
-      if (rules) get().engine?.allow(allowedTubes(usePalette.getState()));
+      // a rule can say that it is not looked at from so near
+      if (rules) get().look(get().view);
     });
     return () => {
       stop();
@@ -269,7 +270,9 @@ export const useEasel = create<EaselState>((set, get) => ({
     const { bench } = get();
     if (bench) set({ bench: withAsked(bench) });
   },
-  look(view) {
+  look(from) {
+    const { nearest = Infinity } = usePalette.getState().rules;
+    const view = from.zoom > nearest ? { ...from, zoom: nearest } : from;
     set({ view });
     const serial = get().engine?.look(view, get().aid);
     if (serial !== undefined) askedViews.set(serial, view);

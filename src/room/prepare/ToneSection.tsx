@@ -10,7 +10,7 @@ import type { Section } from './section';
 import styles from './prepare.module.css';
 
 /** What the ground is toned with. */
-export function ToneSection({ it: { tone, kind, onlyTheseTubes }, change, set }: Section & { set: TubeSet }) {
+export function ToneSection({ it: { tone, kind, rules }, change, set }: Section & { set: TubeSet }) {
   return (
     <Form.Item label="Tone">
       <div className={styles.tones}>
@@ -22,7 +22,7 @@ export function ToneSection({ it: { tone, kind, onlyTheseTubes }, change, set }:
               key={name}
               type="button"
               className={styles.tone}
-              disabled={onlyTheseTubes && lacks.length > 0}
+              disabled={rules.onlyTheseTubes && lacks.length > 0}
               title={lacks.length > 0 ? `with ${lacks.map(shortName).join(', ')}, beside the set` : undefined}
               aria-pressed={JSON.stringify(mixture) === JSON.stringify(tone)}
               onClick={() => change({ tone: mixture })}

@@ -1,7 +1,9 @@
 'use client';
-import { Checkbox, Form, Select } from 'antd';
+import { Button, Form, Popover, Select } from 'antd';
 import { isTube } from '@/core/colour/pigments';
+import { rulesInWords } from '@/core/commands/houseRules';
 import type { TubeSet } from '@/core/colour/tubeSets';
+import { HouseRulesForm } from '../colour/HouseRulesForm';
 import { Drawdown } from '../parts/Drawdown';
 import { shortName } from '../parts/recipeWords';
 import type { Section } from './section';
@@ -9,6 +11,7 @@ import styles from './prepare.module.css';
 
 /** Which tubes are at hand. */
 export function TubesSection({ it, change, sets, set }: Section & { sets: readonly TubeSet[]; set: TubeSet }) {
+  const said = rulesInWords(it.rules);
   return (
     <Form.Item label="Tubes">
       <div className={styles.line}>
@@ -19,9 +22,13 @@ export function TubesSection({ it, change, sets, set }: Section & { sets: readon
           options={sets.map((s) => ({ value: s.id, label: s.name }))}
           onChange={(tubes) => change({ tubes })}
         />
-        <Checkbox checked={it.onlyTheseTubes} onChange={(e) => change({ onlyTheseTubes: e.target.checked })}>
-          house rule: only these
-        </Checkbox>
+        <Popover
+          trigger="click"
+          title="House rules"
+          content={<HouseRulesForm rules={it.rules} change={(rules) => change({ rules: { ...it.rules, ...rules } })} />}
+        >
+          <Button>House rules{said.length > 0 ? `: ${said.join(', ')}` : ' …'}</Button>
+        </Popover>
       </div>
       <div className={styles.tubes} title={set.tubes.map(shortName).join(', ')}>
         {set.tubes.filter(isTube).map((id) => (

@@ -1,6 +1,7 @@
 import { isTube } from '@/core/colour/pigments';
 import type { OwnPaint } from '@/core/colour/ownPaints';
 import type { TubeSet } from '@/core/colour/tubeSets';
+import { houseRulesSchema, NO_RULES, type HouseRules } from '@/core/commands/houseRules';
 import { MAX_CELLS } from '@/core/commands/memoryBudget';
 import { PainterError } from '@/core/errors';
 import { gridOf, type PaintingSpec } from '@/core/film/painting';
@@ -18,7 +19,7 @@ import {
 import type { OwnSurface } from '@/core/surface/ownSurface';
 import { isPaper } from '@/core/surface/paper';
 import { kept } from '@/engine/keeping/kept';
-import { NO_RULES, type Palette } from '@/engine/keeping/paintingRecord';
+import type { Palette } from '@/engine/keeping/paintingRecord';
 
 /** Parts of tubes. */
 export type Parts = Readonly<Record<string, number>>;
@@ -43,7 +44,7 @@ export interface Preparation {
   readonly tone: Parts;
   /** Id of the set of tubes at hand. */
   readonly tubes: string;
-  readonly onlyTheseTubes: boolean;
+  readonly rules: HouseRules;
 }
 
 const OCHRE: Parts = { PW6: 2, PY43: 3 };
@@ -61,7 +62,7 @@ export const AT_FIRST: Preparation = {
   tint: 'natural',
   tone: OCHRE,
   tubes: 'general',
-  onlyTheseTubes: false,
+  rules: NO_RULES,
 };
 
 /** Another support: watercolour and sticks begin on bare paper, paint with a body on a tone. */
@@ -143,18 +144,18 @@ export function specOf(preparation: Preparation, seed: number, paints: readonly 
 }
 
 /** What is set out on the bench for it. */
-export const paletteOf = ({ onlyTheseTubes }: Preparation, set: TubeSet): Palette => ({
+export const paletteOf = ({ rules }: Preparation, set: TubeSet): Palette => ({
   name: set.name,
   note: set.note,
   tubes: set.tubes.filter(isTube),
-  rules: { ...NO_RULES, onlyTheseTubes },
+  rules,
 });
 
 /** How the last painting was prepared; a scan of one's own is not kept beside the painting. */
 export const lastPreparation = kept<Preparation>({
   store: 'preparation',
   key: 'last',
-  version: 1,
+  version: 2,
   schema: z.object({
     title: z.string(),
     widthMm: z.number().min(5).max(5000),
@@ -168,6 +169,10 @@ export const lastPreparation = kept<Preparation>({
     tint: z.enum(Object.keys(PAPER_TINTS) as [PaperTint, ...PaperTint[]]),
     tone: z.record(z.string(), z.number()),
     tubes: z.string(),
-    onlyTheseTubes: z.boolean(),
+    rules: houseRulesSchema.catch(NO_RULES),
   }),
+  older(value) {
+    const { onlyTheseTubes, ...rest } = z.looseObject({ onlyTheseTubes: z.boolean().catch(false) }).parse(value);
+    return { ...rest, rules: { ...NO_RULES, onlyTheseTubes } };
+  },
 });

@@ -153,4 +153,4 @@ export const blowDust = defineCommand({
 
 export const recolour = defineCommand({ schema: recolourSchema, undoable: true, apply: recolourLines });
 
-export const bring = defineCommand({ schema: bringSchema, undoable: true, apply: bringDrawing });
+export const bring = defineCommand({ schema: bringSchema, undoable: true, addsLayer: true, apply: bringDrawing });

@@ -100,4 +100,4 @@ function newBase({ painting, keep }: Workplace, command: z.output<typeof baseSch
 
 export const fill = defineCommand({ schema: fillSchema, undoable: true, apply: fillArea });
 
-export const base = defineCommand({ schema: baseSchema, undoable: true, apply: newBase });
+export const base = defineCommand({ schema: baseSchema, undoable: true, addsLayer: true, apply: newBase });

@@ -335,10 +335,15 @@ function bilinear({ pixels, width, height }: Pixels, u: number, v: number, endle
   return code >>> 0;
 }
 
-export const duplicate = defineCommand({ schema: duplicateSchema, undoable: true, apply: duplicateLayer });
+export const duplicate = defineCommand({
+  schema: duplicateSchema,
+  undoable: true,
+  addsLayer: true,
+  apply: duplicateLayer,
+});
 
 export const merge = defineCommand({ schema: mergeSchema, undoable: true, apply: mergeDown });
 
-export const copyAll = defineCommand({ schema: copyAllSchema, undoable: true, apply: copyOfAll });
+export const copyAll = defineCommand({ schema: copyAllSchema, undoable: true, addsLayer: true, apply: copyOfAll });
 
-export const picture = defineCommand({ schema: pictureSchema, undoable: true, apply: bringPicture });
+export const picture = defineCommand({ schema: pictureSchema, undoable: true, addsLayer: true, apply: bringPicture });

@@ -292,7 +292,7 @@ function choose({ painting }: Place, { layer: id, part }: z.output<typeof choose
   return { ...noChange(), layers: true };
 }
 
-export const addLayer = defineCommand({ schema: addSchema, undoable: true, apply: add });
+export const addLayer = defineCommand({ schema: addSchema, undoable: true, addsLayer: true, apply: add });
 
 export const chooseLayer = defineCommand({ schema: chooseSchema, undoable: false, apply: choose });
 
@@ -302,8 +302,13 @@ export const moveLayer = defineCommand({ schema: moveSchema, undoable: true, app
 
 export const removeLayer = defineCommand({ schema: removeSchema, undoable: true, apply: remove });
 
-export const softenAll = defineCommand({ schema: softenSchema, undoable: true, apply: soften });
+export const softenAll = defineCommand({ schema: softenSchema, undoable: true, addsLayer: true, apply: soften });
 
-export const colourOverValues = defineCommand({ schema: valuesSchema, undoable: true, apply: overValues });
+export const colourOverValues = defineCommand({
+  schema: valuesSchema,
+  undoable: true,
+  addsLayer: true,
+  apply: overValues,
+});
 
-export const prepareSheet = defineCommand({ schema: prepareSchema, undoable: true, apply: prepare });
+export const prepareSheet = defineCommand({ schema: prepareSchema, undoable: true, addsLayer: true, apply: prepare });

@@ -1,18 +1,19 @@
 'use client';
-import { BgColorsOutlined, CloseOutlined, EditOutlined, LeftOutlined, RightOutlined } from '@ant-design/icons';
-import { Button, Dropdown, InputNumber, Popover, Tooltip } from 'antd';
-import { useDraggable } from '@dnd-kit/core';
-import Link from 'next/link';
+import { BgColorsOutlined, LeftOutlined, RightOutlined } from '@ant-design/icons';
+import { Button, Dropdown, Popover, Tooltip } from 'antd';
 import { useMemo, type ReactNode } from 'react';
 import type { Mixture } from '@/core/colour/mixture';
 import { pigmentName } from '@/core/colour/pigments';
 import { toolOf } from '@/core/tools/tools';
-import { NUDGES, nudge, type NudgeDirection } from '@/core/mixing/nudge';
 import { usePalette } from '@/room/colour/paletteStore';
 import { Drawdown } from '@/room/parts/Drawdown';
-import { amountWords, recipeWords, shortName } from '@/room/parts/recipeWords';
 import { mixtureOf, useEasel } from '@/room/easel/easelStore';
+import { useCarried } from './carry';
+import { ColourCard } from './ColourCard';
+import { MixtureParts } from './MixtureParts';
+import { NudgePad } from './NudgePad';
 import { PaintMake } from './PaintMake';
+import { PotRow } from './PotRow';
 import easel from '../easel.module.css';
 import styles from './bench.module.css';
 
@@ -21,22 +22,13 @@ const SIDES = [
   { key: 'half', label: 'Half of it', share: 0.5 },
   { key: 'corner', label: 'A corner', share: 0.2 },
 ];
-/** The two columns of the nudge pad: each pair stands across from one another. */
-const PAIRS: readonly (readonly [NudgeDirection, NudgeDirection])[] = [
-  ['lighter', 'darker'],
-  ['warmer', 'cooler'],
-  ['cleaner', 'duller'],
-];
-
 /** The mixture in hand: its drawdown with the nudge pad around it, its parts, and how it gets onto the brush. */
 export function MixtureTray() {
   const onWater = useEasel((e) => e.bench !== undefined && toolOf(e.bench.tool.tool).forWater === true);
   const parts = useEasel((s) => s.parts);
-  const { loadMixture, loadTwo, togglePanel } = useEasel.getState();
+  const { loadMixture, loadTwo } = useEasel.getState();
   const tool = useEasel((s) => s.bench?.tool.tool);
-  const leafOpen = useEasel((s) => s.panel === 'leaf');
   const tubes = usePalette((s) => s.tubes);
-  const painting = usePalette((s) => s.painting);
   const held = tool && toolOf(tool);
   const name = held?.takesPaint && !held.brush ? held.card.name.toLowerCase() : 'brush';
   const mixture = useMemo(() => mixtureOf(parts), [parts]);
@@ -44,44 +36,31 @@ export function MixtureTray() {
   return (
     <section className={styles.mixture} aria-label="Mixture">
       <h3>
-        Mixture
+        <span className={styles.mixtureWord}>Mixture</span>
         <StepColour by={-1} name="The colour before" icon={<LeftOutlined />} />
         <StepColour by={1} name="The colour after" icon={<RightOutlined />} />
         <span className={easel.spring} />
-        <Button
-          type="link"
-          size="small"
-          className={easel.stage}
-          aria-expanded={leafOpen}
-          onClick={() => togglePanel('leaf')}
-        >
-          Leaf
-        </Button>
-        {painting && (
-          <Link href={`/desk?painting=${painting}`} className={styles.toDesk}>
-            Desk
-          </Link>
-        )}
+        <PanelButton panel="pots" name="Pots" />
+        <PanelButton panel="leaf" name="Leaf" />
+        <PanelButton panel="desk" name="Desk" />
       </h3>
       <div className={styles.pad}>
-        {NUDGES.map((direction) => (
-          <NudgeButton key={direction} direction={direction} />
-        ))}
+        <NudgePad />
         {empty ? <span className={`${styles.swatch} ${styles.noSwatch}`}>no paint</span> : <Swatch mixture={mixture} />}
       </div>
-      <Popover trigger="click" placement="top" title="Mixture by parts" content={<Parts />}>
-        <button
-          type="button"
-          className={styles.recipeButton}
-          aria-label={`Mixture by parts: ${empty ? 'choose tubes' : recipeWords(mixture)}`}
-        >
-          <span data-testid="mixture">{empty ? 'choose tubes' : recipeWords(mixture)}</span> <EditOutlined />
-        </button>
-      </Popover>
       <div className={styles.loadRow}>
-        <Button type="primary" disabled={empty} onClick={() => loadMixture(parts)}>
-          Load the {name}
-        </Button>
+        <MixtureParts />
+        <Tooltip title="Load it with the mixture (R)">
+          <Button
+            type="primary"
+            size="small"
+            disabled={empty}
+            aria-label={`Load the ${name}`}
+            onClick={() => loadMixture(parts)}
+          >
+            Load
+          </Button>
+        </Tooltip>
         <Dropdown
           trigger={['click']}
           disabled={empty}
@@ -98,11 +77,12 @@ export function MixtureTray() {
           }}
         >
           <Tooltip title="Load it with a second colour on one side">
-            <Button aria-label="Load with a second colour" icon={<BgColorsOutlined />} />
+            <Button size="small" aria-label="Load with a second colour" icon={<BgColorsOutlined />} />
           </Tooltip>
         </Dropdown>
         {!onWater && !held?.stick && <PaintMake />}
       </div>
+      <PotRow />
     </section>
   );
 }
@@ -118,88 +98,45 @@ function StepColour({ by, name, icon }: { by: 1 | -1; name: string; icon: ReactN
   );
 }
 
-/** The mixture as a drawdown; drawn to the slab it is squeezed out there. */
-function Swatch({ mixture }: { mixture: Mixture }) {
-  const { setNodeRef, listeners, isDragging } = useDraggable({ id: 'mixture' });
+/** Opens a panel of colour over the view. */
+function PanelButton({ panel, name }: { panel: 'pots' | 'leaf' | 'desk'; name: string }) {
+  const open = useEasel((s) => s.panel === panel);
   return (
-    <div
-      ref={setNodeRef}
-      {...listeners}
-      className={styles.swatch}
-      data-testid="swatch"
-      data-held={isDragging}
-      title="Draw it to the slab to squeeze it out there"
+    <Button
+      type="link"
+      size="small"
+      className={easel.stage}
+      aria-expanded={open}
+      onClick={() => useEasel.getState().togglePanel(panel)}
     >
-      <Drawdown mixture={mixture} className={styles.swatchPicture} />
-    </div>
+      {name}
+    </Button>
   );
 }
 
-/** One of the six: adds a little of the tube at hand that takes the mixture that way, and says which. */
-function NudgeButton({ direction }: { direction: NudgeDirection }) {
-  const parts = useEasel((s) => s.parts);
-  const tubes = usePalette((s) => s.tubes);
-  const loadMixture = useEasel((s) => s.loadMixture);
-  const found = useMemo(() => nudge(mixtureOf(parts), direction, tubes), [parts, tubes, direction]);
-  const total = Object.values(parts).reduce((p, q) => p + q, 0);
-  const row = PAIRS.findIndex((pair) => pair.includes(direction)) + 1;
-  const column = PAIRS[row - 1][0] === direction ? 1 : 3;
+/** The mixture as a drawdown: a click opens colours by name and its relations; drawn elsewhere it is left there. */
+function Swatch({ mixture }: { mixture: Mixture }) {
+  const { setNodeRef, listeners, isDragging } = useCarried('mixture', { of: 'mixture', mixture });
   return (
-    <Tooltip
-      title={
-        found ? `+ ${amountWords(found.amount)} ${shortName(found.tube)}` : `None of these tubes makes it ${direction}`
-      }
+    <Popover
+      trigger="click"
+      placement="top"
+      title="Colours by name, and related ones"
+      content={<ColourCard />}
+      destroyOnHidden
     >
       <button
         type="button"
-        className={styles.nudge}
-        style={{ gridRow: row, gridColumn: column }}
-        disabled={!found}
-        aria-label={
-          found ? `Make it ${direction}: ${amountWords(found.amount)} ${shortName(found.tube)}` : `Make it ${direction}`
-        }
-        onClick={() => {
-          if (!found) return;
-          const added = (parts[found.tube] ?? 0) + found.amount * total;
-          loadMixture({ ...parts, [found.tube]: Number(added.toPrecision(3)) });
-        }}
+        ref={setNodeRef}
+        {...listeners}
+        className={styles.swatch}
+        data-testid="swatch"
+        data-held={isDragging}
+        aria-label="Colours by name, and related ones"
+        title="Click: colours by name, and related ones. Draw it to the slab or to a pot."
       >
-        {direction}
+        <Drawdown mixture={mixture} className={styles.swatchPicture} />
       </button>
-    </Tooltip>
-  );
-}
-
-/** The parts of the mixture as numbers. */
-function Parts() {
-  const parts = useEasel((s) => s.parts);
-  const setParts = useEasel((s) => s.setParts);
-  if (Object.keys(parts).length === 0) return <p className="quiet">Add tubes by their plus.</p>;
-  return (
-    <ul className={styles.partList}>
-      {Object.entries(parts).map(([id, n]) => (
-        <li key={id}>
-          <InputNumber
-            size="small"
-            min={0}
-            max={999}
-            step={n < 0.1 ? 0.01 : n < 1 ? 0.1 : 1}
-            value={Number(n.toPrecision(3))}
-            aria-label={`Parts of ${shortName(id)}`}
-            onChange={(v) => setParts({ ...parts, [id]: v ?? 0 })}
-          />
-          <span>{shortName(id)}</span>
-          <Button
-            type="text"
-            icon={<CloseOutlined />}
-            aria-label={`Leave out ${shortName(id)}`}
-            onClick={() => {
-              const { [id]: _, ...rest } = parts;
-              setParts(rest);
-            }}
-          />
-        </li>
-      ))}
-    </ul>
+    </Popover>
   );
 }

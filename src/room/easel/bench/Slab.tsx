@@ -1,13 +1,13 @@
 'use client';
 import { ClearOutlined, CompressOutlined, ExpandOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
-import { useDroppable } from '@dnd-kit/core';
 import { useEffect, useRef, useState } from 'react';
 import type { Mixture } from '@/core/colour/mixture';
 import { usePalette } from '@/room/colour/paletteStore';
 import { recipeWords } from '@/room/parts/recipeWords';
 import { mixtureOf, useEasel } from '@/room/easel/easelStore';
 import { useHand } from '@/room/parts/useHand';
+import { paintIn, useLanding } from './carry';
 import { SlabHand } from './slabHand';
 import easel from '../easel.module.css';
 import styles from './bench.module.css';
@@ -22,7 +22,10 @@ export function Slab() {
   const sampling = useEasel((s) => s.sampling);
   const sample = useEasel((s) => s.sample);
   const [large, setLarge] = useState(false);
-  const { setNodeRef, isOver } = useDroppable({ id: 'slab' });
+  const { setNodeRef, isOver } = useLanding('slab', (what, at) => {
+    const paint = paintIn(what);
+    if (paint) squeezeOut(paint, ...at);
+  });
 
   // frames from the engine
   useEffect(() => {
@@ -134,7 +137,7 @@ export function Slab() {
 }
 
 /** Squeezes a mixture out where it was let go over the slab, client coordinates. */
-export function squeezeOut(mixture: Mixture, clientX: number, clientY: number): void {
+function squeezeOut(mixture: Mixture, clientX: number, clientY: number): void {
   const element = document.querySelector<HTMLCanvasElement>('[data-testid=slab]');
   const { opened } = useEasel.getState();
   if (!element || !opened) return;

@@ -1,6 +1,5 @@
 'use client';
 import { PlusOutlined } from '@ant-design/icons';
-import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { Button, Dropdown, Tooltip } from 'antd';
 import { tube, type Pigment } from '@/core/colour/pigments';
 import { toolOf } from '@/core/tools/tools';
@@ -9,6 +8,7 @@ import { usePalette } from '@/room/colour/paletteStore';
 import { Drawdown } from '@/room/parts/Drawdown';
 import { benchName } from '@/room/parts/benchNames';
 import { useEasel } from '@/room/easel/easelStore';
+import { useCarried, useLanding } from './carry';
 import easel from '../easel.module.css';
 import styles from './bench.module.css';
 
@@ -72,11 +72,22 @@ export function Tubes() {
   );
 }
 
+/** Puts a tube into the place of another. */
+function moveTube(tube: string, place: string): void {
+  if (place === tube) return;
+  const { tubes, setTubes } = usePalette.getState();
+  const rest = tubes.filter((id) => id !== tube);
+  const at = rest.indexOf(place) + (tubes.indexOf(tube) < tubes.indexOf(place) ? 1 : 0);
+  setTubes([...rest.slice(0, at), tube, ...rest.slice(at)]);
+}
+
 function TubeOnBench({ id }: { id: string }) {
   const parts = useEasel((s) => s.parts);
-  const { loadMixture, setParts } = useEasel.getState();
-  const { setNodeRef: pulled, listeners, isDragging } = useDraggable({ id: `tube-${id}` });
-  const { setNodeRef: place, isOver } = useDroppable({ id: `tubeplace-${id}` });
+  const { loadMixture } = useEasel.getState();
+  const { setNodeRef: pulled, listeners, isDragging } = useCarried(`tube-${id}`, { of: 'tube', tube: id });
+  const { setNodeRef: place, isOver } = useLanding(`tubeplace-${id}`, (what) => {
+    if (what.of === 'tube') moveTube(what.tube, id);
+  });
   const pigment = tube(id);
   if (!pigment) return null;
   const label = benchName(id);
@@ -101,7 +112,7 @@ function TubeOnBench({ id }: { id: string }) {
         type="button"
         className={styles.add}
         aria-label={`Add ${pigment.name} to the mixture`}
-        onClick={() => setParts({ ...parts, [id]: (parts[id] ?? 0) + 1 })}
+        onClick={() => loadMixture({ ...parts, [id]: (parts[id] ?? 0) + 1 })}
       >
         <PlusOutlined />
       </button>

@@ -1,5 +1,4 @@
 'use client';
-import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { Button, Dropdown, Tooltip } from 'antd';
 import { DownOutlined } from '@ant-design/icons';
 import { useEffect, useRef } from 'react';
@@ -7,6 +6,7 @@ import type { ToolId } from '@/core/tools/tools';
 import { isDrawingPaper } from '@/core/surface/drawingPaper';
 import { isPaper } from '@/core/surface/paper';
 import { useEasel } from '@/room/easel/easelStore';
+import { useCarried, useLanding } from '@/room/easel/bench/carry';
 import { firstInHand, jarNow, KITS, useJar, type Kit } from './jarStore';
 import { cardOf, STAGES } from './roll';
 import easel from '../easel.module.css';
@@ -81,7 +81,9 @@ export function Jar() {
 function Place({ id, place }: { id: ToolId; place: number }) {
   const inHand = useEasel((s) => s.bench?.tool.tool);
   const takeTool = useEasel((s) => s.takeTool);
-  const { setNodeRef, isOver } = useDroppable({ id: `place-${place}` });
+  const { setNodeRef, isOver } = useLanding(`place-${place}`, (what) => {
+    if (what.of === 'tool') useJar.getState().put(what.tool, place);
+  });
   const { name, edge } = cardOf(id);
   return (
     <Tooltip title={`${name}: ${edge} (key ${place + 1})`}>
@@ -115,7 +117,7 @@ export function RollCard({ id }: { id: ToolId }) {
   const inHand = useEasel((s) => s.bench?.tool.tool);
   const takeTool = useEasel((s) => s.takeTool);
   const put = useJar((s) => s.put);
-  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id });
+  const { attributes, listeners, setNodeRef, isDragging } = useCarried(id, { of: 'tool', tool: id });
   const { name, edge, hint } = cardOf(id);
   return (
     <div className={styles.card} data-held={isDragging}>

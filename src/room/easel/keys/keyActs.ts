@@ -1,9 +1,11 @@
 import { nextOf } from '@/core/tools/dials';
 import { toolOf } from '@/core/tools/tools';
 import { AID_IDS, aidOf } from '@/core/picture/aids/aids';
+import { besideInPots } from '@/room/colour/potStore';
+import { keepInHand } from '@/room/easel/bench/PotRow';
 import { hold } from '@/room/easel/canvas/holds';
 import { fitView, mirrored, turnAt, zoomAt } from '@/room/easel/canvas/viewControl';
-import { useEasel } from '@/room/easel/easelStore';
+import { mixtureOf, useEasel } from '@/room/easel/easelStore';
 import { FEATURES, releaseHand } from '@/room/easel/features';
 import { jarNow } from '@/room/easel/hand/jarStore';
 import { redo, resize, setStrength, undo } from '@/room/easel/hand/handActs';
@@ -24,6 +26,12 @@ function stepTool(by: 1 | -1): void {
   if (!bench) return;
   const at = jar.indexOf(bench.tool.tool);
   takeTool(jar[at < 0 ? 0 : (at + by + jar.length) % jar.length]);
+}
+
+/** Takes the pot beside the one that has the mixture in hand. */
+function stepPot(by: 1 | -1): void {
+  const mixture = besideInPots(mixtureOf(get().parts), by);
+  if (mixture) get().loadMixture({ ...mixture });
 }
 
 const HAND: readonly KeyAct[] = [
@@ -102,6 +110,22 @@ const PAINT: readonly KeyAct[] = [
     hold: (held) => hold('sample', held),
   },
   {
+    id: 'pot-keep',
+    group: 'Paint',
+    says: 'Keep the mixture in the next empty pot',
+    keys: ['m'],
+    press: () => keepInHand(),
+  },
+  { id: 'pot-next', group: 'Paint', says: 'Take the next pot', keys: ['shift+period'], press: () => stepPot(1) },
+  { id: 'pot-before', group: 'Paint', says: 'Take the pot before', keys: ['shift+comma'], press: () => stepPot(-1) },
+  {
+    id: 'colour-before',
+    group: 'Paint',
+    says: 'The colour before',
+    keys: ['shift+c'],
+    press: () => get().stepColour(-1),
+  },
+  {
     id: 'water',
     group: 'Paint',
     says: 'Hold water still, let it go on',
@@ -176,6 +200,8 @@ const PANELS: readonly KeyAct[] = [
     keys: ['c'],
     press: () => get().togglePanel('leaf'),
   },
+  { id: 'pots', group: 'Panels', says: 'All pots', keys: ['shift+p'], press: () => get().togglePanel('pots') },
+  { id: 'desk', group: 'Panels', says: 'The mixing desk', keys: ['shift+m'], press: () => get().togglePanel('desk') },
   { id: 'keys', group: 'Panels', says: 'All keys', keys: ['shift+slash'], press: () => get().togglePanel('keys') },
   {
     id: 'away',

@@ -1,6 +1,6 @@
 'use client';
 import { create } from 'zustand';
-import { PainterError } from '@/core/errors';
+import { sharedFile } from '@/core/formats/sharedFile';
 import { z } from '@/core/schema';
 import { kept } from '@/engine/keeping/kept';
 import type { KeyAct } from './keyAct';
@@ -13,7 +13,12 @@ export type KeyChanges = Readonly<Record<string, readonly string[]>>;
 const own = kept<KeyChanges>({ store: 'keys', key: 'own', version: 1, schema: changesSchema });
 
 /** What keys are shared as. */
-const fileSchema = z.object({ format: z.literal('stigmos-keys'), version: z.literal(1), keys: changesSchema });
+const file = sharedFile({
+  format: 'stigmos-keys',
+  version: 1,
+  called: 'a list of keys',
+  schema: z.object({ keys: changesSchema }),
+});
 
 interface KeyState {
   readonly changes: KeyChanges;
@@ -64,19 +69,11 @@ export const useKeyStore = create<KeyState>((set, get) => {
       change(act ? rest : {});
     },
     bring(text) {
-      let file: unknown;
-      try {
-        file = JSON.parse(text);
-      } catch {
-        throw new PainterError('This file is no list of keys.');
-      }
-      const read = fileSchema.safeParse(file);
-      if (!read.success) throw new PainterError('This file is no list of keys of Stigmos.');
-      change(read.data.keys);
+      change(file.decode(text).keys);
     },
   };
 });
 
 /** The painter's keys as a file's text. */
 export const keysFile = (changes: KeyChanges): string =>
-  `${JSON.stringify({ format: 'stigmos-keys', version: 1, keys: changes }, null, 2)}\n`;
+  file.encode({ keys: Object.fromEntries(Object.entries(changes).map(([id, keys]) => [id, [...keys]])) });

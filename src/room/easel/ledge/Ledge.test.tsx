@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { act, fireEvent, render, screen } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { NO_RULES } from '@/engine/keeping/paintingRecord';
+import { NO_RULES } from '@/core/commands/houseRules';
 import { line } from '@/measure/bench';
 import { onEasel } from '@/room/testEasel';
 import { usePalette } from '@/room/colour/paletteStore';

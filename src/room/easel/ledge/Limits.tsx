@@ -1,6 +1,7 @@
 'use client';
 import { CloseOutlined } from '@ant-design/icons';
-import { Button } from 'antd';
+import { Button, Popover } from 'antd';
+import { HouseRulesForm } from '@/room/colour/HouseRulesForm';
 import { usePalette } from '@/room/colour/paletteStore';
 import { mirrored, turnAt } from '@/room/easel/canvas/viewControl';
 import { useEasel } from '@/room/easel/easelStore';
@@ -34,6 +35,12 @@ const ENDS: Ends = {
   wholeSample: () => useEasel.getState().set({ oneLayer: false, asSeen: false }),
 };
 
+/** The painter's own rules: what has been set can be changed. */
+function Rules() {
+  const { rules, setRules } = usePalette();
+  return <HouseRulesForm rules={rules} change={setRules} />;
+}
+
 /** What limits or bends the hand now; a click on it ends it. */
 export function Limits() {
   const bench = useEasel((s) => s.bench);
@@ -64,9 +71,11 @@ export function Limits() {
             {words}
           </Button>
         ) : (
-          <span key={id} className={styles.rule}>
-            {words}
-          </span>
+          <Popover key={id} trigger="click" placement="top" title="House rules" content={<Rules />}>
+            <Button size="small" type="text" className={styles.rule} title={words} aria-label={`Change: ${words}`}>
+              {words}
+            </Button>
+          </Popover>
         );
       })}
     </div>

@@ -1,5 +1,5 @@
 import type { BenchState } from '@/engine/protocol';
-import type { HouseRules } from '@/engine/keeping/paintingRecord';
+import { rulesInWords, type HouseRules } from '@/core/commands/houseRules';
 import { aidOf, type Aid } from '@/core/picture/aids/aids';
 import type { View } from '@/core/picture/view';
 
@@ -91,11 +91,7 @@ export const LIMITS: readonly Limit[] = [
   {
     id: 'rules',
     says({ rules }) {
-      const said = [
-        rules.onlyTheseTubes && 'only these tubes',
-        !rules.sampleCanvas && 'no sampling here',
-        !rules.samplePhoto && 'no sampling of photos',
-      ].filter(Boolean);
+      const said = rulesInWords(rules);
       return said.length > 0 ? `rule: ${said.join(', ')}` : undefined;
     },
   },

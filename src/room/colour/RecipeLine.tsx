@@ -2,8 +2,8 @@
 import { linearToHex } from '@/core/colour/colorimetry';
 import { masstoneLinear } from '@/core/colour/mixture';
 import type { Recipe } from '@/core/mixing/recipe';
-import { missWords, recipeWords } from '../parts/recipeWords';
-import styles from './desk.module.css';
+import { missWords, recipeWords } from '@/room/parts/recipeWords';
+import styles from './colour.module.css';
 
 /** What was asked for beside what the tubes make of it, with the recipe; a click takes it in hand. */
 export function RecipeLine({
