@@ -11,38 +11,67 @@ export interface Likings {
   readonly leftHanded: boolean;
   /** The room is dimmed, as for work in the evening. */
   readonly dimmed: boolean;
+  /** What the button on the barrel of a pen is held for, and what its other end does. */
+  readonly barrel: BarrelHold;
+  readonly eraser: EraserEnd;
+  /** Something has been painted here before: no more needs to be said about how to begin. */
+  readonly hasPainted: boolean;
 }
 
-const AT_FIRST: Likings = { ownPaint: false, leftHanded: false, dimmed: false };
+export const BARREL_HOLDS = ['sample', 'blend', 'size', 'view', 'compare', 'none'] as const;
+export type BarrelHold = (typeof BARREL_HOLDS)[number];
+export const ERASER_ENDS = ['rub', 'blend', 'none'] as const;
+export type EraserEnd = (typeof ERASER_ENDS)[number];
+
+const AT_FIRST: Likings = {
+  ownPaint: false,
+  leftHanded: false,
+  dimmed: false,
+  barrel: 'sample',
+  eraser: 'rub',
+  hasPainted: false,
+};
 
 const flag = z.boolean().catch(false);
 const own = kept<Likings>({
   store: 'likings',
   key: 'own',
   version: 1,
-  schema: z.object({ ownPaint: flag, leftHanded: flag, dimmed: flag }),
+  schema: z.object({
+    ownPaint: flag,
+    leftHanded: flag,
+    dimmed: flag,
+    barrel: z.enum(BARREL_HOLDS).catch(AT_FIRST.barrel),
+    eraser: z.enum(ERASER_ENDS).catch(AT_FIRST.eraser),
+    hasPainted: flag,
+  }),
 });
-
-/** Whether anything has been chosen since the page was opened. */
-let chosen = false;
 
 interface LikingState extends Likings {
   read: () => Promise<void>;
   like: (changes: Partial<Likings>) => void;
 }
 
-export const useLikings = create<LikingState>((set, get) => ({
-  ...AT_FIRST,
-  async read() {
-    const read = await own.read();
-    // what has been chosen meanwhile holds
-    if (read && !chosen) set(read);
-  },
-  like(changes) {
-    chosen = true;
-    set(changes);
-    const { ownPaint, leftHanded, dimmed } = get();
-    // what cannot be kept holds for today
-    void own.write({ ownPaint, leftHanded, dimmed }).catch(() => {});
-  },
-}));
+export const useLikings = create<LikingState>((set, get) => {
+  /** What has been chosen since the page was opened: it holds over what is read later. */
+  let chosen: Partial<Likings> = {};
+  const read = async () => {
+    const found = await own.read();
+    if (found) set({ ...found, ...chosen });
+  };
+  return {
+    ...AT_FIRST,
+    read,
+    like(changes) {
+      chosen = { ...chosen, ...changes };
+      set(changes);
+      // what is kept is read first, for all of it is written; what cannot be kept holds for today
+      void read()
+        .then(() => {
+          const { read: _, like: __, ...now } = get();
+          return own.write(now);
+        })
+        .catch(() => {});
+    },
+  };
+});

@@ -34,6 +34,8 @@ export const TOOLS = new ToolSet<ToolId>(ALL);
 
 /** What is in hand before anything is taken. */
 export const FIRST_IN_HAND: ToolId = 'flat';
+/** What the eraser end of a pen is. */
+export const RUB_OUT: ToolId = 'eraser';
 
 /** How a tool is held: everything that a painter sets. */
 export interface ToolSettings extends HeldTool {

@@ -77,6 +77,8 @@ interface EaselState {
   /** Sampling looks at all layers, or at the one that is painted on. */
   oneLayer: boolean;
   previousTool: ToolId | undefined;
+  /** The last tool in hand that carries paint: what a colour is taken with while one is held that does not. */
+  carrier: ToolId | undefined;
   /** The painting on the easel, and how wet its paper is under the hand. */
   painting: string;
   paper: PaperState | undefined;
@@ -167,6 +169,7 @@ export const useEasel = create<EaselState>((set, get) => ({
   asSeen: false,
   oneLayer: false,
   previousTool: undefined,
+  carrier: undefined,
   painting: '',
   paper: undefined,
   latency: 0,
@@ -183,7 +186,10 @@ export const useEasel = create<EaselState>((set, get) => ({
           return;
         }
         case 'bench':
-          set({ bench: withAsked(message.bench) });
+          set({
+            bench: withAsked(message.bench),
+            ...(carriesPaint(message.bench.tool.tool) && { carrier: message.bench.tool.tool }),
+          });
           return;
         case 'pixels':
           sink?.(message);
@@ -212,7 +218,7 @@ export const useEasel = create<EaselState>((set, get) => ({
           set({ failed: message.why });
       }
     };
-    set({ painting, paper: undefined, failed: '', told: '', sample: undefined });
+    set({ painting, carrier: undefined, paper: undefined, failed: '', told: '', sample: undefined });
     session = new Session(painting, {
       told,
       kept: ({ waiting, storedAt }) => set({ waiting, ...(waiting === 0 && storedAt > 0 && { keptAt: storedAt }) }),
@@ -319,11 +325,13 @@ export const useEasel = create<EaselState>((set, get) => ({
     usePalette.getState().bring(mixture);
     const onPaper = isPaper(get().opened?.spec.surface.kind ?? 'panel');
     const held = tool && toolOf(tool);
-    const holds = held?.takesPaint && !held.blender && !held.thirsty;
+    const holds = tool !== undefined && carriesPaint(tool);
     const onTooth = isDrawingPaper(get().opened?.spec.surface.kind ?? 'panel');
-    if (!holds) apply({ do: 'tool', tool: onPaper ? 'wash-round' : onTooth ? 'pastel-soft' : 'flat' });
+    const before = get().carrier;
+    if (!holds) apply({ do: 'tool', tool: before ?? (onPaper ? 'wash-round' : onTooth ? 'pastel-soft' : 'flat') });
     // a watercolour brush is rinsed as it takes another wash; a pen is only dipped
-    const wet = holds ? held.forWater || held.stick : onPaper || onTooth;
+    const inHand = holds ? held : before && toolOf(before);
+    const wet = inHand ? inHand.forWater || inHand.stick : onPaper || onTooth;
     if (!wet) apply({ do: 'rinse' });
     apply({ do: 'load', mixture, amount: 1 });
   },
@@ -362,13 +370,18 @@ export const useEasel = create<EaselState>((set, get) => ({
   },
 }));
 
+/** Whether a tool is loaded with paint and lays it. */
+function carriesPaint(tool: ToolId): boolean {
+  const { takesPaint, blender, thirsty } = toolOf(tool);
+  return takesPaint === true && !blender && !thirsty;
+}
+
 /** The tool that has been taken in hand is loaded with the colour in hand, where it carries paint and the painter likes that. */
 function followColour(): void {
   const { bench, parts, inUse, loadMixture } = useEasel.getState();
   if (!inUse || !bench || useLikings.getState().ownPaint) return;
-  const { takesPaint, blender, thirsty, holds } = toolOf(bench.tool.tool);
   // a stick or a pen has a colour of its own until another is chosen for it
-  if (takesPaint && !blender && !thirsty && holds !== 'made') loadMixture(parts);
+  if (carriesPaint(bench.tool.tool) && toolOf(bench.tool.tool).holds !== 'made') loadMixture(parts);
 }
 
 /** Whether two mixtures look like different paint on the brush. */

@@ -1,18 +1,18 @@
 'use client';
 import { LeftOutlined } from '@ant-design/icons';
-import { Checkbox } from 'antd';
+import { Checkbox, Select } from 'antd';
 import Link from 'next/link';
 import { useEffect } from 'react';
 import { KEY_ACTS } from '@/room/easel/keys/keyActs';
 import { KeyList } from '@/room/easel/keys/KeyList';
 import { useKeyStore } from '@/room/easel/keys/keyStore';
-import { useLikings, type Likings } from '@/room/likings';
+import { useLikings, type BarrelHold, type EraserEnd } from '@/room/likings';
 import styles from './settings.module.css';
 
 /** What can be liked, in the order in which it is asked. */
 const ASKED: readonly {
   readonly group: string;
-  readonly key: keyof Likings;
+  readonly key: 'leftHanded' | 'ownPaint' | 'dimmed';
   readonly says: string;
   readonly does: string;
 }[] = [
@@ -36,7 +36,24 @@ const ASKED: readonly {
   },
 ];
 
-/** What a painter likes, whatever is painted: the hand, the look of the room, the keys. */
+/** What the button on a pen, and its other end, can be set to. */
+const BARREL: Readonly<Record<BarrelHold, string>> = {
+  sample: 'samples',
+  blend: 'blends with the tool in hand',
+  size: 'sets the size',
+  view: 'moves the view',
+  compare: 'compares two spots',
+  none: 'does nothing',
+};
+const ERASER: Readonly<Record<EraserEnd, string>> = {
+  rub: 'rubs out',
+  blend: 'blends with the tool in hand',
+  none: 'paints as the tip does',
+};
+const options = <T extends string>(words: Readonly<Record<T, string>>) =>
+  (Object.keys(words) as T[]).map((value) => ({ value, label: words[value] }));
+
+/** What a painter likes, whatever is painted: the hand, the pen, the look of the room, the keys. */
 export function Settings() {
   const likings = useLikings();
   const { read, like } = likings;
@@ -64,6 +81,27 @@ export function Settings() {
           ))}
         </section>
       ))}
+      <section>
+        <h2>Pen</h2>
+        <label className={styles.pen}>
+          <span>The button on the barrel, while it is held,</span>
+          <Select
+            aria-label="The button on the barrel"
+            value={likings.barrel}
+            options={options(BARREL)}
+            onChange={(barrel) => like({ barrel })}
+          />
+        </label>
+        <label className={styles.pen}>
+          <span>The other end of the pen</span>
+          <Select
+            aria-label="The other end of the pen"
+            value={likings.eraser}
+            options={options(ERASER)}
+            onChange={(eraser) => like({ eraser })}
+          />
+        </label>
+      </section>
       <section>
         <h2>Keys</h2>
         <KeyList acts={KEY_ACTS} />

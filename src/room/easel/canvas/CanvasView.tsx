@@ -13,6 +13,7 @@ import { useSight } from '@/room/easel/sighting/sightStore';
 import { placeIn, useHand } from '@/room/parts/useHand';
 import { useViewGestures } from '@/room/parts/useViewGestures';
 import { CanvasHand } from './canvasHand';
+import { EmptyTag, FirstWords } from './FirstWords';
 import { wheelSetsSpot } from './holds';
 import { useFrames } from './useFrames';
 import { useKeyboardHand, type Pointer } from './useKeyboardHand';
@@ -87,6 +88,8 @@ export function CanvasView() {
       {!opened && <p className={styles.opening}>Bringing the painting to the easel …</p>}
       <Footprint box={box} pointer={pointer} />
       <SettingTag box={box} pointer={pointer} />
+      <EmptyTag box={box} pointer={pointer} />
+      <FirstWords />
       <SampleTag box={box} pointer={pointer} />
       <CompareTag box={box} pointer={pointer} />
       {opened && <Overlays view={view} spec={opened.spec} />}

@@ -9,7 +9,9 @@ import { guideInUse, useSight } from '@/room/easel/sighting/sightStore';
 import { inParts } from '@/room/parts/recipeWords';
 import type { Hand } from '@/room/parts/useHand';
 import { setSize, setStrength, undo } from '@/room/easel/hand/handActs';
+import { useLikings } from '@/room/likings';
 import { isHeld } from './holds';
+import { PenButtons } from './penButtons';
 import { PenReader, toMm, type PenGeometry } from './pen';
 
 /** A finger that moves farther than this, or stays longer, paints; until then a second finger may join it. */
@@ -24,12 +26,23 @@ const GUIDE_PX = 24;
 /** Time between questions how wet the paper is, ms. */
 const FEEL_MS = 160;
 
+/** Whether the tool has no paint, and there is none on the layer that it could move. */
+function isEmptyHand(): boolean {
+  const { bench } = useEasel.getState();
+  if (!bench || bench.onMask || bench.tool.keepLoaded || isHeld('blend')) return false;
+  const { takesPaint, holds, blender, thirsty } = toolOf(bench.tool.tool);
+  const layer = bench.layers.find(({ id }) => id === bench.activeLayer);
+  const needsPaint = takesPaint && holds === 'reservoir' && !blender && !thirsty;
+  return needsPaint === true && bench.level < 0.002 && layer?.kind === 'paint' && !layer.wet;
+}
+
 /** Milliseconds since epoch of an event. */
 const epoch = (event: PointerEvent) => performance.timeOrigin + event.timeStamp;
 
 /** The hand over the canvas: what comes down paints, samples or compares; what hovers looks. The view is moved elsewhere. */
 export class CanvasHand implements Hand {
   private readonly pen = new PenReader();
+  private readonly buttons = new PenButtons();
   private readonly fingers = new Set<number>();
   /** The pointer that paints, and the timer that heeds it while it holds still. */
   private painting: number | undefined;
@@ -69,6 +82,7 @@ export class CanvasHand implements Hand {
     if (event.button > 1 && type !== 'pen') return false;
     this.element.focus({ preventScroll: true });
     if (type === 'pen') this.penSeen = true;
+    if (!this.paints) this.buttons.heed(event);
     if (type === 'touch' && this.paints) {
       this.besidePainting(event);
       return true;
@@ -77,12 +91,13 @@ export class CanvasHand implements Hand {
     else if (isHeld('sample')) this.sample(event, true);
     else if (isHeld('compare')) this.compare(event, true);
     else if (type === 'touch') this.touch(event);
-    else if (!this.paints && event.button === 0) this.beginStroke(event);
+    else if (!this.paints && (event.button === 0 || type === 'pen')) this.beginStroke(event);
     return true;
   };
 
   readonly move = (event: PointerEvent): void => {
     this.moved(event);
+    if (!this.paints) this.buttons.heed(event);
     if (this.waiting?.id === event.pointerId) {
       this.waiting.events.push(event);
       const [first] = this.waiting.events;
@@ -113,6 +128,7 @@ export class CanvasHand implements Hand {
 
   readonly leave = (): void => {
     useEasel.setState({ paper: undefined });
+    if (!this.paints) this.buttons.letGo();
     this.moved(undefined);
   };
 
@@ -120,6 +136,7 @@ export class CanvasHand implements Hand {
   dispose(): void {
     clearTimeout(this.waiting?.timer);
     if (this.paints) this.endStroke();
+    this.buttons.letGo();
   }
 
   private geometry(): PenGeometry {
@@ -167,6 +184,8 @@ export class CanvasHand implements Hand {
   private beginStroke(event: PointerEvent): void {
     useEasel.setState({ refused: '' });
     this.painting = event.pointerId;
+    if (isEmptyHand()) this.element.dispatchEvent(new CustomEvent('empty-hand'));
+    this.buttons.begin(event);
     this.fingerSince = event.pointerType === 'touch' ? event.timeStamp : undefined;
     this.engine.beginStroke();
     const geometry = this.geometry();
@@ -196,6 +215,9 @@ export class CanvasHand implements Hand {
     clearInterval(this.holding);
     this.painting = undefined;
     this.engine.endStroke();
+    this.buttons.end();
+    const { hasPainted, like } = useLikings.getState();
+    if (!hasPainted) like({ hasPainted: true });
   }
 
   // --- looking
