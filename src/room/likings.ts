@@ -7,6 +7,8 @@ import { kept } from '@/engine/keeping/kept';
 export interface Likings {
   /** Each brush keeps its own paint, as in the studio; else the colour in hand follows the hand to the next tool. */
   readonly ownPaint: boolean;
+  /** Every tool that carries paint takes it again for every stroke. */
+  readonly keepLoaded: boolean;
   /** The room is laid out for the left hand. */
   readonly leftHanded: boolean;
   /** The room is dimmed, as for work in the evening. */
@@ -25,6 +27,7 @@ export type EraserEnd = (typeof ERASER_ENDS)[number];
 
 const AT_FIRST: Likings = {
   ownPaint: false,
+  keepLoaded: false,
   leftHanded: false,
   dimmed: false,
   barrel: 'sample',
@@ -39,6 +42,7 @@ const own = kept<Likings>({
   version: 1,
   schema: z.object({
     ownPaint: flag,
+    keepLoaded: flag,
     leftHanded: flag,
     dimmed: flag,
     barrel: z.enum(BARREL_HOLDS).catch(AT_FIRST.barrel),

@@ -15,6 +15,7 @@ import { Spine } from './Spine';
 import { useLikings } from '@/room/likings';
 import { useAutomation } from './automation';
 import { useEasel } from './easelStore';
+import { forgetBefore } from '@/room/easel/hand/taking';
 import { countTime } from './paintingTime';
 import { useSight } from '@/room/easel/sighting/sightStore';
 import { KeyBindings } from '@/room/easel/keys/KeyBindings';
@@ -59,6 +60,7 @@ export function Easel({ painting }: { painting: string }) {
       if (gone) return;
       setRecord(found);
       if (found) {
+        forgetBefore();
         useSight.getState().open(found);
         useBoard.getState().open(found);
       }

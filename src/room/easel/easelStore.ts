@@ -20,6 +20,7 @@ import { amendPainting } from '@/engine/keeping/shelf';
 import { useLikings } from '@/room/likings';
 import { NO_COLOURS, stepped, taken, type RecentColours } from '@/room/colour/recentColours';
 import { askFor, askNothing, withAsked } from '@/room/easel/hand/askedTool';
+import { useJar } from '@/room/easel/hand/jarStore';
 import { Session, type Painter } from './session';
 import { fitView } from '@/room/easel/canvas/viewControl';
 
@@ -76,7 +77,6 @@ interface EaselState {
   asSeen: boolean;
   /** Sampling looks at all layers, or at the one that is painted on. */
   oneLayer: boolean;
-  previousTool: ToolId | undefined;
   /** The last tool in hand that carries paint: what a colour is taken with while one is held that does not. */
   carrier: ToolId | undefined;
   /** The painting on the easel, and how wet its paper is under the hand. */
@@ -95,7 +95,6 @@ interface EaselState {
   toggleAid: (aid: Exclude<Aid, 'none'>) => void;
   toggleRaking: () => void;
   setLight: (light: Light) => void;
-  takeTool: (tool: ToolId) => void;
   /** Sets a mixture out and brings a clean brush full of it. */
   loadMixture: (parts: Record<string, number>) => void;
   /** The same with a second colour on the brush's right side, over a share of its width. */
@@ -168,7 +167,6 @@ export const useEasel = create<EaselState>((set, get) => ({
   spotPx: 4,
   asSeen: false,
   oneLayer: false,
-  previousTool: undefined,
   carrier: undefined,
   painting: '',
   paper: undefined,
@@ -272,6 +270,7 @@ export const useEasel = create<EaselState>((set, get) => ({
     set({ refused: '' });
     get().engine?.apply(command);
     if (command.do !== 'tool') return;
+    useJar.getState().remember(command);
     askFor(command);
     const { bench } = get();
     if (bench) set({ bench: withAsked(bench) });
@@ -294,14 +293,6 @@ export const useEasel = create<EaselState>((set, get) => ({
   setLight(light) {
     set({ light });
     get().engine?.light(light);
-  },
-  takeTool(tool) {
-    const now = get().bench?.tool.tool;
-    // the same key again goes back to the tool before
-    const next = now === tool && get().previousTool ? get().previousTool! : tool;
-    if (now !== next) set({ previousTool: now });
-    get().apply({ do: 'tool', tool: next });
-    followColour();
   },
   loadTwo(tube, share) {
     const { parts, apply, loadMixture } = get();
@@ -377,7 +368,7 @@ function carriesPaint(tool: ToolId): boolean {
 }
 
 /** The tool that has been taken in hand is loaded with the colour in hand, where it carries paint and the painter likes that. */
-function followColour(): void {
+export function followColour(): void {
   const { bench, parts, inUse, loadMixture } = useEasel.getState();
   if (!inUse || !bench || useLikings.getState().ownPaint) return;
   // a stick or a pen has a colour of its own until another is chosen for it

@@ -63,5 +63,5 @@ export function Bench() {
 function Pulled({ what }: { what: Carried }) {
   const paint = paintIn(what);
   if (paint) return <Drawdown mixture={paint} className={styles.pulledTube} />;
-  return what.of === 'tool' ? <Mark id={what.tool} /> : null;
+  return what.of === 'tool' || what.of === 'place' ? <Mark id={what.tool} /> : null;
 }

@@ -5,6 +5,7 @@ import type { ToolId } from '@/core/tools/tools';
 /** What a hand can draw from one place of the bench to another. */
 export type Carried =
   | { readonly of: 'tool'; readonly tool: ToolId }
+  | { readonly of: 'place'; readonly place: number; readonly tool: ToolId }
   | { readonly of: 'tube'; readonly tube: string }
   | { readonly of: 'mixture'; readonly mixture: Mixture }
   | { readonly of: 'pot'; readonly place: number; readonly mixture: Mixture };
@@ -21,6 +22,7 @@ export function paintIn(what: Carried): Mixture | undefined {
     case 'pot':
       return what.mixture;
     case 'tool':
+    case 'place':
       return undefined;
   }
 }

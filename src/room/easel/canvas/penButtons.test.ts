@@ -5,6 +5,7 @@ import { createElement, useRef } from 'react';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { EngineClient } from '@/engine/client';
 import { useEasel } from '@/room/easel/easelStore';
+import { takeTool } from '@/room/easel/hand/taking';
 import { useLikings } from '@/room/likings';
 import { onEasel, type TestEasel } from '@/room/testEasel';
 import { CanvasHand } from './canvasHand';
@@ -140,7 +141,6 @@ describe('the first words', () => {
 
 describe('a colour that is chosen', () => {
   it('goes to the last tool that carries paint while a blender or the rub-out is in hand', () => {
-    const { takeTool } = useEasel.getState();
     takeTool('filbert');
     useEasel.setState({ carrier: 'filbert' });
     takeTool('blender-soft');

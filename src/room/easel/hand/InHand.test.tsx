@@ -3,6 +3,7 @@ import { act, fireEvent, render, screen } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import { onEasel } from '@/room/testEasel';
 import { useEasel } from '@/room/easel/easelStore';
+import { takeTool } from '@/room/easel/hand/taking';
 import { InHand } from './InHand';
 
 const text = (id: string) => screen.getByTestId(id).textContent;
@@ -37,7 +38,7 @@ describe('what is in hand', () => {
     fireEvent.keyUp(size, { key: 'Home', keyCode: 36 });
     expect(said.at(-1)).toMatchObject({ do: 'tool', tool: 'flat' });
     expect(studio.tools.current.sizeMm).toBeLessThan(before);
-    act(() => useEasel.getState().takeTool('knife'));
+    act(() => takeTool('knife'));
     expect(screen.getByRole('heading', { name: /knife/i })).toBeTruthy();
     expect(screen.getByRole('radiogroup')).toBeTruthy();
   });
@@ -45,7 +46,7 @@ describe('what is in hand', () => {
   it('takes water where it paints with washes', () => {
     const { said } = onEasel('paper-cold');
     render(<InHand />);
-    act(() => useEasel.getState().takeTool('wash-round'));
+    act(() => takeTool('wash-round'));
     fireEvent.click(screen.getByRole('button', { name: 'Water' }));
     expect(said.at(-1)).toMatchObject({ do: 'rinse', damp: expect.any(Number) });
   });

@@ -1,6 +1,6 @@
 'use client';
 import { ControlOutlined } from '@ant-design/icons';
-import { Button, Checkbox, Popover, Segmented, Tooltip } from 'antd';
+import { Button, Checkbox, Popover, Segmented, Switch, Tooltip } from 'antd';
 import { linearToHex } from '@/core/colour/colorimetry';
 import { masstoneLinear } from '@/core/colour/mixture';
 import { hundredths, percent, type Way } from '@/core/tools/dials';
@@ -13,6 +13,7 @@ import type { LayerState } from '@/engine/protocol';
 import { useEasel } from '@/room/easel/easelStore';
 import { WetCase } from './WetCase';
 import easel from '../easel.module.css';
+import { setKeepLoaded } from './taking';
 import styles from './hand.module.css';
 
 /** A tool that follows fewer cells of stroke a second than this is heavy for a quick hand. */
@@ -44,11 +45,23 @@ export function InHand() {
   return (
     <section className={styles.inHand} aria-label="In hand">
       <div className={styles.tip}>
-        <BrushTip
-          picture={tool.picture(settings)}
-          colour={carries ? linearToHex(masstoneLinear(mixture)) : undefined}
-          level={level}
-        />
+        <div className={styles.gauge}>
+          <BrushTip
+            picture={tool.picture(settings)}
+            colour={carries ? linearToHex(masstoneLinear(mixture)) : undefined}
+            level={level}
+          />
+          {tool.takesPaint && (
+            <Tooltip title="Keeps loaded: takes its paint again for every stroke">
+              <Switch
+                size="small"
+                checked={settings.keepLoaded}
+                aria-label="Keeps loaded"
+                onChange={(keepLoaded) => setKeepLoaded(keepLoaded)}
+              />
+            </Tooltip>
+          )}
+        </div>
         <div className={styles.tipWords}>
           <h3>{tool.card.name}</h3>
           <span
@@ -99,7 +112,7 @@ export function InHand() {
 
 /** How the tool is held: its hair, drawn or dabbed, the side of the knife, the hand that holds it. */
 function Ways({ settings, set }: { settings: ToolSettings; set: (changes: Partial<ToolSettings>) => void }) {
-  const { ways, takesPaint } = toolOf(settings.tool);
+  const { ways } = toolOf(settings.tool);
   const ownPaint = useLikings((s) => s.ownPaint);
   return (
     <div className={styles.ways}>
@@ -112,11 +125,6 @@ function Ways({ settings, set }: { settings: ToolSettings; set: (changes: Partia
         title="The hand"
         content={
           <div className={easel.make}>
-            {takesPaint && (
-              <Checkbox checked={settings.keepLoaded} onChange={(e) => set({ keepLoaded: e.target.checked })}>
-                Keeps loaded: takes its paint again for every stroke
-              </Checkbox>
-            )}
             <Checkbox checked={ownPaint} onChange={(e) => useLikings.getState().like({ ownPaint: e.target.checked })}>
               Each brush keeps its own paint: the colour does not follow the hand
             </Checkbox>
@@ -142,7 +150,7 @@ function Ways({ settings, set }: { settings: ToolSettings; set: (changes: Partia
           type="text"
           className={styles.handButton}
           icon={<ControlOutlined />}
-          aria-label="The hand: pressure, and keeping loaded"
+          aria-label="The hand: pressure"
         />
       </Popover>
     </div>

@@ -9,6 +9,8 @@ import { useEasel } from '@/room/easel/easelStore';
 import { useCarried, useLanding } from '@/room/easel/bench/carry';
 import { firstInHand, jarNow, KITS, useJar, type Kit } from './jarStore';
 import { cardOf, STAGES } from './roll';
+import { setupName, type Setup } from './setups';
+import { begin, takePlace, takeTool } from './taking';
 import easel from '../easel.module.css';
 import styles from './hand.module.css';
 
@@ -27,11 +29,11 @@ export function Jar() {
   const painter = useEasel((s) => s.painter);
   const there = useEasel((s) => s.bench !== undefined);
   useEffect(() => {
-    const { bench, apply } = useEasel.getState();
+    const { bench } = useEasel.getState();
     if (begun.current || !surface || !ready || painter !== 'here' || !bench) return;
     begun.current = true;
-    const tool = firstInHand(bench, jarNow());
-    if (tool) apply({ do: 'tool', tool });
+    const first = firstInHand(bench, jarNow());
+    if (first) begin(first);
   }, [surface, ready, painter, there]);
   const rollOpen = useEasel((s) => s.panel === 'roll');
   return (
@@ -69,32 +71,39 @@ export function Jar() {
         </Tooltip>
       </h3>
       <div className={styles.marks}>
-        {jars[kit][stage].map((id, i) => (
-          <Place key={i} id={id} place={i} />
+        {jars[kit][stage].map((setup, i) => (
+          <Place key={i} setup={setup} place={i} />
         ))}
       </div>
     </section>
   );
 }
 
-/** One place in the jar. */
-function Place({ id, place }: { id: ToolId; place: number }) {
-  const inHand = useEasel((s) => s.bench?.tool.tool);
-  const takeTool = useEasel((s) => s.takeTool);
-  const { setNodeRef, isOver } = useLanding(`place-${place}`, (what) => {
+/** One place in the jar: a tool with its settings; drawn to another place they change. */
+function Place({ setup, place }: { setup: Setup; place: number }) {
+  const { tool, id } = setup;
+  const inHand = useEasel((s) => s.bench?.tool.tool) === tool;
+  const held = useJar((s) => s.inHand);
+  const { setNodeRef: landing, isOver } = useLanding(`place-${place}`, (what) => {
     if (what.of === 'tool') useJar.getState().put(what.tool, place);
+    else if (what.of === 'place') useJar.getState().swap(what.place, place);
   });
-  const { name, edge } = cardOf(id);
+  const { setNodeRef: pulled, listeners } = useCarried(`from-${place}`, { of: 'place', place, tool });
+  const name = setupName(setup);
   return (
-    <Tooltip title={`${name}: ${edge} (key ${place + 1})`}>
+    <Tooltip title={`${name}: ${settingWords(setup) || cardOf(tool).edge} (key ${place + 1})`}>
       <button
-        ref={setNodeRef}
+        ref={(element) => {
+          landing(element);
+          pulled(element);
+        }}
+        {...listeners}
         type="button"
         data-over={isOver}
-        aria-pressed={inHand === id}
-        onClick={() => takeTool(id)}
+        aria-pressed={inHand && (held === undefined || held === id)}
+        onClick={() => takePlace(place)}
       >
-        <Mark id={id} />
+        <Mark id={tool} />
         <span>
           <span className={styles.digit} aria-hidden="true">
             {place + 1}
@@ -106,6 +115,10 @@ function Place({ id, place }: { id: ToolId; place: number }) {
   );
 }
 
+/** What has been set of it, in words; '' where it is as at first. */
+const settingWords = ({ held: { sizeMm, strength } }: Setup): string =>
+  [sizeMm && `${sizeMm} mm`, strength !== undefined && `${Math.round(strength * 100)} %`].filter(Boolean).join(', ');
+
 /** The mark of a tool, painted by the engine. */
 export function Mark({ id }: { id: ToolId }) {
   // eslint-disable-next-line @next/next/no-img-element -- a small fixed picture
@@ -115,7 +128,6 @@ export function Mark({ id }: { id: ToolId }) {
 /** A tool in the roll: a click takes it, and it can be drawn into the jar. */
 export function RollCard({ id }: { id: ToolId }) {
   const inHand = useEasel((s) => s.bench?.tool.tool);
-  const takeTool = useEasel((s) => s.takeTool);
   const put = useJar((s) => s.put);
   const { attributes, listeners, setNodeRef, isDragging } = useCarried(id, { of: 'tool', tool: id });
   const { name, edge, hint } = cardOf(id);

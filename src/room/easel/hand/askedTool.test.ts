@@ -3,6 +3,7 @@ import { startSettings } from '@/core/tools/tools';
 import type { BenchState } from '@/engine/protocol';
 import { askFor, askNothing, withAsked } from './askedTool';
 import { useEasel } from '@/room/easel/easelStore';
+import { takeTool } from '@/room/easel/hand/taking';
 import { resize } from '@/room/easel/hand/handActs';
 
 const tools = [startSettings('flat'), startSettings('graphite')];
@@ -35,7 +36,7 @@ describe('a tool that has been asked for', () => {
   it('is the one that a size key changes, however late the engine is', () => {
     const said: object[] = [];
     useEasel.setState({ bench: told('flat'), engine: { apply: (command: object) => said.push(command) } as never });
-    useEasel.getState().takeTool('graphite');
+    takeTool('graphite');
     resize(1.15);
     resize(1.15);
     const sizes = said.map((c) => [(c as { tool: string }).tool, (c as { sizeMm?: number }).sizeMm]);

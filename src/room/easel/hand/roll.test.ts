@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { isToolId, startSettings, TOOL_IDS } from '@/core/tools/tools';
 import { makeWords } from '@/room/easel/bench/PaintMake';
-import { firstInHand, jarNow, useJar } from './jarStore';
+import { firstInHand, jarNow, JARS_AT_FIRST, useJar } from './jarStore';
 import { wetnessWords } from '@/core/tools/dials';
 import { CASES, caseOf, paperIs, type Paper } from './wetness';
 import { cardOf, ROLL, SET_OUT, SET_OUT_DRY, SET_OUT_WATER, STAGES } from './roll';
@@ -30,33 +30,37 @@ describe('the roll', () => {
   });
 });
 
+const tools = () => jarNow().map(({ tool }) => tool);
+
 describe('the jar', () => {
   beforeEach(() =>
     useJar.setState({
       stage: 'Work up',
       kit: 'paint',
-      jars: { paint: SET_OUT, water: SET_OUT_WATER, dry: SET_OUT_DRY },
+      jars: JARS_AT_FIRST,
     }),
   );
 
-  it('takes a tool from the roll; one that stands there changes places', () => {
-    const { put } = useJar.getState();
+  it('takes a tool from the roll, also one that stands there; places change', () => {
+    const { put, swap } = useJar.getState();
     put('knife', 2);
-    expect(jarNow()).toEqual(['flat', 'filbert', 'knife', 'blender-soft', 'graphite', 'eraser']);
+    expect(tools()).toEqual(['flat', 'filbert', 'knife', 'blender-soft', 'graphite', 'eraser']);
     put('flat', 5);
-    expect(jarNow()).toEqual(['eraser', 'filbert', 'knife', 'blender-soft', 'graphite', 'flat']);
-    expect(new Set(jarNow()).size).toBe(6);
+    expect(tools()).toEqual(['flat', 'filbert', 'knife', 'blender-soft', 'graphite', 'flat']);
+    expect(new Set(jarNow().map(({ id }) => id)).size).toBe(6);
+    swap(0, 2);
+    expect(tools().slice(0, 3)).toEqual(['knife', 'filbert', 'flat']);
   });
 
   it('is another for each stage, and can be set out as at first', () => {
     const { put, setStage, setOutAnew } = useJar.getState();
     put('knife', 0);
     setStage('Finish');
-    expect(jarNow()).toEqual(SET_OUT.Finish);
+    expect(tools()).toEqual(SET_OUT.Finish);
     setStage('Work up');
-    expect(jarNow()[0]).toBe('knife');
+    expect(tools()[0]).toBe('knife');
     setOutAnew();
-    expect(jarNow()).toEqual(SET_OUT['Work up']);
+    expect(tools()).toEqual(SET_OUT['Work up']);
   });
 });
 
@@ -65,24 +69,24 @@ describe('the jar for water', () => {
     useJar.setState({
       stage: 'Lay in',
       kit: 'water',
-      jars: { paint: SET_OUT, water: SET_OUT_WATER, dry: SET_OUT_DRY },
+      jars: JARS_AT_FIRST,
     });
     useJar.getState().put('salt', 0);
-    expect(jarNow()[0]).toBe('salt');
+    expect(tools()[0]).toBe('salt');
     useJar.getState().setKit('paint');
-    expect(jarNow()).toEqual(SET_OUT['Lay in']);
+    expect(tools()).toEqual(SET_OUT['Lay in']);
   });
 });
 
 describe('what is in hand at first', () => {
   const bench = { tool: startSettings('flat'), strokes: 0, level: 0, canUndo: false, canRedo: false };
   it('is what stands first in the jar of the kit', () => {
-    expect(firstInHand(bench, SET_OUT_WATER['Work up'])).toBe(SET_OUT_WATER['Work up'][0]);
-    expect(firstInHand(bench, SET_OUT_DRY['Lay in'])).toBe(SET_OUT_DRY['Lay in'][0]);
-    expect(firstInHand(bench, SET_OUT['Work up'])).toBeUndefined();
+    expect(firstInHand(bench, JARS_AT_FIRST.water['Work up'])?.tool).toBe(SET_OUT_WATER['Work up'][0]);
+    expect(firstInHand(bench, JARS_AT_FIRST.dry['Lay in'])?.tool).toBe(SET_OUT_DRY['Lay in'][0]);
+    expect(firstInHand(bench, JARS_AT_FIRST.paint['Work up'])).toBeUndefined();
   });
   it('is left alone where something has been done, or taken', () => {
-    const jar = SET_OUT_WATER['Work up'];
+    const jar = JARS_AT_FIRST.water['Work up'];
     for (const more of [
       { strokes: 1 },
       { level: 0.4 },

@@ -7,8 +7,8 @@ import { hold } from '@/room/easel/canvas/holds';
 import { fitView, mirrored, turnAt, zoomAt } from '@/room/easel/canvas/viewControl';
 import { mixtureOf, useEasel } from '@/room/easel/easelStore';
 import { FEATURES, releaseHand } from '@/room/easel/features';
-import { jarNow } from '@/room/easel/hand/jarStore';
 import { redo, resize, setStrength, undo } from '@/room/easel/hand/handActs';
+import { takeBeside, takePlace } from '@/room/easel/hand/taking';
 import type { KeyAct } from './keyAct';
 
 const get = () => useEasel.getState();
@@ -17,15 +17,6 @@ const get = () => useEasel.getState();
 function zoomBy(factor: number): void {
   const { view, look } = get();
   look(zoomAt(view, factor, view.width / 2, view.height / 2));
-}
-
-/** Takes the tool beside the one in hand from the jar. */
-function stepTool(by: 1 | -1): void {
-  const { bench, takeTool } = get();
-  const jar = jarNow();
-  if (!bench) return;
-  const at = jar.indexOf(bench.tool.tool);
-  takeTool(jar[at < 0 ? 0 : (at + by + jar.length) % jar.length]);
 }
 
 /** Takes the pot beside the one that has the mixture in hand. */
@@ -40,10 +31,10 @@ const HAND: readonly KeyAct[] = [
     group: 'Hand',
     says: `Tool ${place} of the jar; once more: the tool before`,
     keys: [`${place}`],
-    press: () => get().takeTool(jarNow()[place - 1]),
+    press: () => takePlace(place - 1),
   })),
-  { id: 'tool-next', group: 'Hand', says: 'Next tool of the jar', keys: ['period'], press: () => stepTool(1) },
-  { id: 'tool-before', group: 'Hand', says: 'Tool before in the jar', keys: ['comma'], press: () => stepTool(-1) },
+  { id: 'tool-next', group: 'Hand', says: 'Next tool of the jar', keys: ['period'], press: () => takeBeside(1) },
+  { id: 'tool-before', group: 'Hand', says: 'Tool before in the jar', keys: ['comma'], press: () => takeBeside(-1) },
   { id: 'smaller', group: 'Hand', says: 'Smaller', keys: ['bracketleft'], press: () => resize(1 / 1.15) },
   { id: 'larger', group: 'Hand', says: 'Larger', keys: ['bracketright'], press: () => resize(1.15) },
   {

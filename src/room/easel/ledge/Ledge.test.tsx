@@ -7,6 +7,7 @@ import { onEasel } from '@/room/testEasel';
 import { usePalette } from '@/room/colour/paletteStore';
 import { isHeld, letGo } from '@/room/easel/canvas/holds';
 import { useEasel } from '@/room/easel/easelStore';
+import { takeTool } from '@/room/easel/hand/taking';
 import { useSight } from '@/room/easel/sighting/sightStore';
 import { Ledge } from './Ledge';
 import { nearest } from './LayerChip';
@@ -56,7 +57,7 @@ describe('the ledge', () => {
     const before = studio.tools.settingsOf('flat').blend;
     press('Blend', 1000);
     expect(studio.tools.settingsOf('flat').blend).toBe(1);
-    act(() => useEasel.getState().takeTool('round'));
+    act(() => takeTool('round'));
     release('Blend', 2000);
     expect(studio.tools.settingsOf('flat').blend).toBe(before);
     expect(studio.tools.inHand).toBe('round');
@@ -69,7 +70,7 @@ describe('the ledge', () => {
     act(() => {
       useEasel.getState().loadMixture({ PB29: 1 });
       useEasel.getState().apply(line(4, 6, 26, 6) as never);
-      useEasel.getState().takeTool('round');
+      takeTool('round');
     });
     fireEvent.click(button('Undo'));
     expect(studio.tools.inHand).toBe('round');
