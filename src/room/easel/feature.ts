@@ -24,6 +24,8 @@ export interface Feature {
   readonly Overlay?: ComponentType<OverCanvas>;
   /** What keys do with it. */
   readonly keys?: readonly KeyAct[];
+  /** Whether the hand does something with it, so that it does not paint. */
+  readonly busy?: () => boolean;
   /** Puts down what the hand does with it, so that the hand paints again. */
   readonly release?: () => void;
 }

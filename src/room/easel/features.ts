@@ -6,6 +6,7 @@ import { layers } from './layers/feature';
 import { paints } from './paints/feature';
 import { pieces } from './pieces/feature';
 import { guides, sighting } from './sighting/feature';
+import { shapes } from './shapes/feature';
 import { silhouette } from './silhouette/feature';
 
 /** Everything that the easel can do beside painting, in the order of the spine. */
@@ -14,12 +15,16 @@ export const FEATURES: readonly Feature[] = [
   pieces,
   sighting,
   guides,
+  shapes,
   silhouette,
   lamp,
   compare,
   paints,
   journal,
 ];
+
+/** Whether the hand does something else than paint. */
+export const handIsBusy = (): boolean => FEATURES.some(({ busy }) => busy?.() === true);
 
 /** The hand paints again, whatever it was doing. */
 export function releaseHand(): void {

@@ -2,8 +2,7 @@ import { useEffect, type RefObject } from 'react';
 import type { EngineClient } from '@/engine/client';
 import { useEasel } from '@/room/easel/easelStore';
 import { toMm } from './pen';
-import { usePieces } from '@/room/easel/pieces/pieceStore';
-import { useShape } from '@/room/easel/silhouette/shapeStore';
+import { handIsBusy } from '@/room/easel/features';
 
 /** How far an arrow key moves the tool, CSS pixels: far, and with Shift near; and how far apart readings are. */
 const STEP_PX = 12;
@@ -68,7 +67,7 @@ export function useKeyboardHand(
     const key = (event: KeyboardEvent) => {
       if (event.target !== element || event.ctrlKey || event.metaKey || event.altKey) return;
       // an outline or a piece that is being made has the keys first
-      if (useShape.getState().way || usePieces.getState().way) return;
+      if (handIsBusy()) return;
       const way = WAYS[event.key];
       if (way) {
         const far = (event.shiftKey ? FINE_PX : STEP_PX) * window.devicePixelRatio;

@@ -18,5 +18,6 @@ export const pieces: Feature = {
     { id: 'select-all', group: 'Layers', says: 'Select everything', keys: ['mod+a'], press: () => select('all') },
     { id: 'select-none', group: 'Layers', says: 'Select nothing', keys: ['mod+d'], press: () => select('none') },
   ],
+  busy: () => usePieces.getState().way !== undefined,
   release: () => usePieces.getState().set({ way: undefined }),
 };

@@ -2,7 +2,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import type { Place } from '@/core/study/register';
-import { mixtureOf, useEasel } from '@/room/easel/easelStore';
+import { fillOutline } from './fillOutline';
 import { useShape } from './shapeStore';
 import { pathThrough, placeIn, useHand } from '@/room/parts/useHand';
 import styles from '../easel.module.css';
@@ -10,21 +10,6 @@ import styles from '../easel.module.css';
 /** How far a free outline goes before it gets another corner, CSS pixels; and a double click may be apart. */
 const STEP_PX = 3;
 const SAME_PX = 4;
-
-/** Fills or cuts the outline that was drawn. */
-function close(points: readonly Place[]): void {
-  if (points.length < 3) return;
-  const { cut, edgeMm, streaks } = useShape.getState();
-  const { apply, parts, bench } = useEasel.getState();
-  const round = (v: number) => Math.round(v * 100) / 100;
-  const outline = points.map(({ x, y }): [number, number] => [round(x), round(y)]);
-  if (cut) apply({ do: 'silhouette', outline, cut, edgeMm, streaks: 0 });
-  else {
-    const set = mixtureOf(parts);
-    const mixture = Object.keys(set).length > 0 ? set : (bench?.mixture ?? {});
-    apply({ do: 'silhouette', outline, mixture, edgeMm, streaks });
-  }
-}
 
 /** The outline of a silhouette over the canvas, and the hand that draws it. */
 export function ShapeLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Place; toCanvas: (p: Place) => Place }) {
@@ -38,7 +23,7 @@ export function ShapeLayer({ toScreen, toCanvas }: { toScreen: (p: Place) => Pla
   };
   const add = (p: Place) => begin([...hand.current.drawn, toCanvas((hand.current.last = p))]);
   const done = () => {
-    close(hand.current.drawn);
+    fillOutline(hand.current.drawn);
     begin([]);
   };
   useHand(svg, way !== undefined, {

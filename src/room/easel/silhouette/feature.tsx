@@ -10,5 +10,6 @@ export const silhouette: Feature = {
   icon: <HighlightOutlined />,
   Drawer: ShapeDrawer,
   Overlay: ShapeLayer,
+  busy: () => useShape.getState().way !== undefined,
   release: () => useShape.getState().set({ way: undefined }),
 };
