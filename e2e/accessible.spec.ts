@@ -22,7 +22,7 @@ test('every screen can be used without seeing or pointing at it', async ({ page 
   expect.soft(await problems(page), 'prepare').toEqual([]);
   await prepare(page, 'Seen by touch');
   expect.soft(await problems(page), 'the easel').toEqual([]);
-  for (const key of ['t', 'u', 'c']) {
+  for (const key of ['t', 'u', 'c', 'Shift+P', 'Shift+M']) {
     await page.keyboard.press(key);
     await still(page);
     expect.soft(await problems(page), `the panel of ${key}`).toEqual([]);
@@ -38,6 +38,9 @@ test('every screen can be used without seeing or pointing at it', async ({ page 
   await expect(page.getByRole('heading', { name: 'Mixing desk' })).toBeVisible();
   await still(page);
   expect.soft(await problems(page), 'the desk').toEqual([]);
+  await page.goto('/settings');
+  await expect(page.getByRole('heading', { name: 'Settings' })).toBeVisible();
+  expect.soft(await problems(page), 'the settings').toEqual([]);
 });
 
 test('a stroke is painted by keyboard, and Tab leaves the canvas', async ({ page }) => {

@@ -301,7 +301,7 @@ test('the mixing desk: colours of a photo, a proposed set, a string set out on t
   await page.goto('/easel?painting=low-tide');
   await ready(page);
   await page.getByRole('button', { name: 'Load Ultramarine Blue' }).click();
-  await page.getByRole('link', { name: 'Desk' }).click();
+  await page.getByRole('button', { name: 'Desk', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Mixing desk' })).toBeVisible();
   await expect(page.getByTestId('hand')).toHaveText('Ultramarine');
   // a colour asked for by value, chroma and hue
@@ -340,7 +340,7 @@ test('own paints: measured, put into the rack, painted with, shared; wrong files
 }) => {
   await prepare(page, 'Own paint');
   await page.getByRole('button', { name: 'Load Phthalo Blue (green shade)' }).click();
-  await page.getByRole('link', { name: 'Desk' }).click();
+  await page.getByRole('button', { name: 'Desk', exact: true }).click();
   await page.getByText('Own paints', { exact: true }).click();
   const file = page.getByLabel('Open a measurement file');
   const trouble = page.getByRole('region', { name: 'A new paint' }).getByRole('alert');
@@ -369,7 +369,7 @@ test('own paints: measured, put into the rack, painted with, shared; wrong files
   await open('again.cxf', readFileSync(await download.path(), 'utf8'));
   await expect(page.getByText('2 samples from again.cxf')).toBeVisible();
 
-  await page.getByRole('link', { name: 'The easel' }).click();
+  await page.getByRole('button', { name: 'Close the mixing desk' }).click();
   await ready(page);
   const ground = await patch(page, 300, 200, 3);
   await page.getByRole('button', { name: 'Load Mooring blue' }).click();

@@ -71,6 +71,17 @@ test('with mouse and keys each is one act', async ({ page }) => {
     () => page.getByRole('button', { name: 'The colour before' }).click(),
     () => expect(page.getByTestId('mixture')).toContainText('Scarlet'),
   );
+  await acts.one(
+    'a mixture kept in a pot',
+    () => page.keyboard.press('m'),
+    () => expect(page.getByRole('button', { name: /^Take pot 1: .*Scarlet/ })).toBeVisible(),
+  );
+  await page.getByRole('button', { name: 'Load Yellow Ochre' }).click();
+  await acts.one(
+    'a mixture taken from a pot',
+    () => page.getByRole('button', { name: /^Take pot 1/ }).click(),
+    () => expect(page.getByTestId('carried')).toContainText('Scarlet'),
+  );
   const size = await dial(page, 'Size');
   await acts.one(
     'size',
@@ -132,7 +143,7 @@ test('with mouse and keys each is one act', async ({ page }) => {
       await expect(page.getByRole('button', { name: 'Show the sketch' })).toBeVisible();
     },
   );
-  expect(acts.done).toHaveLength(12);
+  expect(acts.done).toHaveLength(14);
 });
 
 test.describe('with touch alone', () => {
@@ -167,6 +178,17 @@ test.describe('with touch alone', () => {
       () => expect(page.getByTestId('carried')).toContainText('Scarlet'),
     );
     await acts.one(
+      'a mixture kept in a pot',
+      () => page.getByRole('button', { name: 'Keep the mixture in pot 1', exact: true }).tap(),
+      () => expect(page.getByRole('button', { name: /^Take pot 1: .*Scarlet/ })).toBeVisible(),
+    );
+    await page.getByRole('button', { name: 'Load Ultramarine Blue' }).tap();
+    await acts.one(
+      'a mixture taken from a pot',
+      () => page.getByRole('button', { name: /^Take pot 1/ }).tap(),
+      () => expect(page.getByTestId('carried')).toContainText('Scarlet'),
+    );
+    await acts.one(
       'another tool',
       () => page.getByRole('button', { name: 'Take the Round' }).tap(),
       () => expect(hand(page).getByRole('heading', { name: 'Round' })).toBeVisible(),
@@ -189,7 +211,7 @@ test.describe('with touch alone', () => {
     await page.getByRole('button', { name: 'New below' }).tap();
     await expect(chip(page)).toHaveAccessibleName(/^On: Paint 2/);
     await session.detach();
-    expect(acts.done).toHaveLength(5);
+    expect(acts.done).toHaveLength(7);
   });
 });
 

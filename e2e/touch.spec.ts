@@ -1,5 +1,6 @@
 import { expect } from '@playwright/test';
-import { distance, patch, prepare, test } from './easel';
+import { readFileSync } from 'node:fs';
+import { atRest, distance, opened, patch, prepare, ready, test } from './easel';
 
 test.use({ hasTouch: true });
 
@@ -34,4 +35,52 @@ test('two fingers move and zoom the view, one paints', async ({ page }) => {
   for (let i = 1; i <= 20; i++) await touch('touchMove', [[300 + i * 12, 200]]);
   await touch('touchEnd', []);
   await expect.poll(async () => distance(await patch(page, 400, 200), ground)).toBeGreaterThan(40);
+});
+
+test('from a new painting to its file by touch alone', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'New painting' }).first().tap();
+  await page.getByRole('button', { name: 'Oil on toned linen' }).tap();
+  await page.getByRole('button', { name: 'Set it on the easel' }).tap();
+  await page.waitForURL(/\/easel/);
+  await ready(page);
+  // a newcomer is told what comes next
+  await expect(page.getByText('Load a tube, then paint.')).toBeVisible();
+  const box = (await page.getByTestId('canvas').boundingBox())!;
+  const ground = await patch(page, 400, 200);
+  const session = await page.context().newCDPSession(page);
+  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', x = 0, y = 0) =>
+    session.send('Input.dispatchTouchEvent', {
+      type,
+      touchPoints: type === 'touchEnd' ? [] : [{ x: box.x + x, y: box.y + y, id: 0 }],
+    });
+  const draw = async (y: number) => {
+    await touch('touchStart', 250, y);
+    for (let i = 1; i <= 20; i++) await touch('touchMove', 250 + i * 14, y);
+    await touch('touchEnd');
+  };
+  // a brush without paint says so where it touches
+  await draw(320);
+  await expect(page.getByText('There is no paint on it: load a tube.')).toBeVisible();
+  await atRest(page);
+  await page.getByRole('button', { name: 'Load Ultramarine Blue' }).tap();
+  await draw(200);
+  await atRest(page);
+  expect(distance(await patch(page, 400, 200), ground)).toBeGreaterThan(40);
+  await expect(page.getByText('Load a tube, then paint.')).toHaveCount(0);
+  await page.getByRole('button', { name: /^On: / }).tap();
+  await page.getByRole('button', { name: 'New above' }).tap();
+  await page.getByRole('button', { name: /^Make it lighter/ }).tap();
+  await draw(260);
+  await atRest(page);
+  await page.getByRole('button', { name: 'Undo', exact: true }).tap();
+  await page.getByRole('button', { name: 'Redo', exact: true }).tap();
+  await page.getByRole('button', { name: 'Send out' }).tap();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('menuitem', { name: /Painting file/ }).tap(),
+  ]);
+  const { journal } = opened(new Uint8Array(readFileSync(await download.path())));
+  expect(journal.entries.filter(({ do: what }) => what === 'stroke')).toHaveLength(3);
+  await session.detach();
 });

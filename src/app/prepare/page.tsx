@@ -1,5 +1,10 @@
-import { Prepare } from '@/room/prepare/Prepare';
+import { Suspense } from 'react';
+import { PreparePage } from '@/room/prepare/PreparePage';
 
-export default function PreparePage() {
-  return <Prepare />;
+export default function Page() {
+  return (
+    <Suspense>
+      <PreparePage />
+    </Suspense>
+  );
 }

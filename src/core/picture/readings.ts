@@ -15,6 +15,9 @@ import type { Picture } from './picture';
 /** Paint thinner than this is none, um. */
 export const TRACE_UM = 3;
 
+/** Less of a pigment than this is no line, coats. */
+const LINE_COATS = 0.01;
+
 /** What is at one spot of the painting. */
 export interface SpotReading {
   /** CIELAB of the unlit paint, D65, 2 degree observer. */
@@ -57,7 +60,9 @@ export function readSpot(picture: Picture, x: number, y: number, only?: string):
     waterUm += water.um;
     if (layer.kind === 'paint') wet = Math.max(wet, Math.min(1, wetUm / CLOSED_UM), water.looks);
   }
-  const found = films.findLast((film) => hiding(film) >= 0.5);
+  const hides = films.findLast((film) => hiding(film) >= 0.5);
+  // one layer alone is asked for what it has, also where that is a thin line
+  const found = hides ?? (only ? films.findLast(({ masses }) => masses.some(([, m]) => m > LINE_COATS)) : undefined);
   const mixture = found
     ? normalise(Object.fromEntries(found.masses.map(([p, m]) => [pigmentId(p), m])))
     : normalise(painting.spec.tone?.mixture ?? {});
@@ -104,7 +109,7 @@ export function readAround(picture: Picture, x: number, y: number, radius: numbe
 const plane = (picture: Picture, address: number, cell: number) =>
   address ? picture.painting.arena.f32[(address >> 2) + cell] : 0;
 
-/** Films of the visible paint layers at a cell (or of one of them alone), lowest first. The drawing is looked through. */
+/** Films of the visible paint layers at a cell, lowest first, the drawing looked through; or of one layer alone, whatever it is. */
 export function filmsAt(picture: Picture, x: number, y: number, only?: string): FilmAtCell[] {
   const { painting } = picture;
   const index = (y >> 6) * painting.tilesX + (x >> 6);
@@ -112,7 +117,7 @@ export function filmsAt(picture: Picture, x: number, y: number, only?: string): 
   const films: FilmAtCell[] = [];
   for (const layer of painting.layers) {
     const tile: Tile | undefined = layer.tiles[index];
-    if (!tile || !layer.visible || layer.kind === 'drawing' || (only && layer.id !== only)) continue;
+    if (!tile || !layer.visible || (only ? layer.id !== only : layer.kind === 'drawing')) continue;
     for (const s of tile.strata) {
       films.push({
         layer: layer.id,

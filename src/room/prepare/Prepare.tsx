@@ -3,7 +3,7 @@ import { LeftOutlined } from '@ant-design/icons';
 import { Button, Form, Input } from 'antd';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { TUBE_SETS } from '@/core/colour/tubeSets';
 import { PainterError } from '@/core/errors';
@@ -12,21 +12,9 @@ import { isStorageFull, writePainting, writePhoto } from '@/engine/keeping/shelf
 import { usePalette } from '../colour/paletteStore';
 import { decodePhoto } from '../photos';
 import { newId } from '../rack/hangFile';
-import { PLAIN_SURFACE } from './choices';
-import { GroundPreview } from './GroundPreview';
+import { GroundSeen } from './GroundSeen';
 import { PhotosSection, type HungPhoto } from './PhotosSection';
-import {
-  AT_FIRST,
-  lacks,
-  lastPreparation,
-  paletteOf,
-  specOf,
-  started,
-  STARTS,
-  surfaceOf,
-  toneOf,
-  type Preparation,
-} from './preparation';
+import { AT_FIRST, lacks, lastPreparation, paletteOf, specOf, started, STARTS, type Preparation } from './preparation';
 import { SizeSection } from './SizeSection';
 import { SurfaceSection } from './SurfaceSection';
 import { ToneSection } from './ToneSection';
@@ -52,13 +40,6 @@ export function Prepare() {
   const sets = [...TUBE_SETS, ...ownSets];
   const set = sets.find(({ id }) => id === it.tubes) ?? TUBE_SETS[0];
   const waits = lacks(it);
-  const { kind, scale, depth, own, weight, sizing, tint } = it;
-  // the preview is made anew when this is another object
-  const surface = useMemo(
-    () => (kind === 'own' && !own ? PLAIN_SURFACE : surfaceOf({ kind, scale, depth, own, weight, sizing, tint })),
-    [kind, scale, depth, own, weight, sizing, tint],
-  );
-
   const addPhotos = async (files: File[]) => {
     setTrouble('');
     for (const file of files) {
@@ -148,10 +129,7 @@ export function Prepare() {
           Set it on the easel
         </Button>
       </Form>
-      <aside className={styles.side} aria-label="The ground in raking light">
-        <GroundPreview surface={surface} mixture={toneOf(it)} widthMm={it.widthMm} heightMm={it.heightMm} />
-        <p className="quiet">A piece 50 mm wide, in raking light.</p>
-      </aside>
+      <GroundSeen it={it} />
     </main>
   );
 }

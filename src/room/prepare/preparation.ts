@@ -19,7 +19,7 @@ import {
 import type { OwnSurface } from '@/core/surface/ownSurface';
 import { isPaper } from '@/core/surface/paper';
 import { kept } from '@/engine/keeping/kept';
-import type { Palette } from '@/engine/keeping/paintingRecord';
+import type { PaintingRecord, Palette } from '@/engine/keeping/paintingRecord';
 
 /** Parts of tubes. */
 export type Parts = Readonly<Record<string, number>>;
@@ -142,6 +142,17 @@ export function specOf(preparation: Preparation, seed: number, paints: readonly 
   if (!spec.success) throw new PainterError(`This painting cannot be prepared: ${spec.error.issues[0].message}.`);
   return spec.data;
 }
+
+/** How a painting was prepared; its tubes and rules are on its bench. */
+export const preparationOf = ({ title, spec }: Pick<PaintingRecord, 'title' | 'spec'>): Preparation => ({
+  ...AT_FIRST,
+  title,
+  widthMm: spec.widthMm,
+  heightMm: spec.heightMm,
+  ppi: spec.ppi,
+  ...spec.surface,
+  tone: spec.tone?.mixture ?? {},
+});
 
 /** What is set out on the bench for it. */
 export const paletteOf = ({ rules }: Preparation, set: TubeSet): Palette => ({

@@ -2,8 +2,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { compareColours } from '@/core/study/compare';
 import { canvasToPhoto, photoToCanvas, type Place } from '@/core/study/register';
-import { usePalette } from '@/room/colour/paletteStore';
-import { inParts } from '@/room/parts/recipeWords';
 import type { Hung } from './boardStore';
 import { Mark, Spot } from '@/room/easel/compare/CompareTag';
 import { useCompare } from '@/room/easel/compare/compareStore';
@@ -11,7 +9,7 @@ import { decodePart } from '@/room/photos';
 import { greyOf } from './photoGrey';
 import { PhotoTag } from './PhotoTag';
 import { RegisterFrame } from '@/room/easel/sighting/RegisterFrame';
-import { solveFor } from '@/room/easel/compare/sampling';
+import { samplePhoto } from '@/room/easel/compare/sampling';
 import { SightLayer } from '@/room/easel/sighting/SightLayer';
 import { useSight } from '@/room/easel/sighting/sightStore';
 import { readPhotoSpot } from '@/room/easel/compare/spots';
@@ -138,14 +136,8 @@ export function MotifPhoto({
     return { x, y, lab: readPhotoSpot(bitmap, x, y, useEasel.getState().spotPx / scale) };
   };
   const sampleHere = (event: React.PointerEvent, use: boolean) => {
-    const { lab } = under(event);
-    if (!lab || !usePalette.getState().rules.samplePhoto) {
-      useEasel.setState({ photoSample: undefined });
-      return;
-    }
-    const recipe = solveFor(lab);
-    useEasel.setState({ photoSample: { lab, recipe } });
-    if (use) useEasel.getState().loadMixture(inParts(recipe.mixture));
+    const { x, y } = under(event);
+    samplePhoto(bitmap, x, y, useEasel.getState().spotPx / (fit * sight.zoom), use);
   };
   const compareHere = (event: React.PointerEvent, mark: boolean) => {
     const { x, y, lab } = under(event);

@@ -4,6 +4,7 @@ import { masstoneLinear } from '@/core/colour/mixture';
 import { usePalette } from '@/room/colour/paletteStore';
 import { missWords, recipeWords } from '@/room/parts/recipeWords';
 import { useEasel } from '@/room/easel/easelStore';
+import { Beside } from '@/room/easel/compare/SampleTag';
 import easel from '../easel.module.css';
 import styles from './board.module.css';
 
@@ -31,7 +32,10 @@ export function PhotoTag() {
       <span>
         {recipeWords(recipe.mixture)}
         <br />
-        <span className="quiet">{missWords(recipe.deltaE)}</span>
+        <span className="quiet">
+          {missWords(recipe.deltaE)}
+          <Beside lab={lab} />
+        </span>
       </span>
     </div>
   );

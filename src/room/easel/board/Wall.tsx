@@ -1,9 +1,13 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
-import { around, heightOf, isOver, toBoard, type Hanging } from '@/core/study/board';
+import { around, fromBoard, heightOf, isOver, toBoard, type Hanging } from '@/core/study/board';
 import type { Place } from '@/core/study/register';
+import { isHeld } from '@/room/easel/canvas/holds';
+import { samplePhoto } from '@/room/easel/compare/sampling';
+import { useEasel } from '@/room/easel/easelStore';
 import { useBoard, type Hung } from './boardStore';
 import { greyOf } from './photoGrey';
+import { PhotoTag } from './PhotoTag';
 import { smaller } from './photoMips';
 import { placeIn, useHand } from '@/room/parts/useHand';
 import { useViewGestures } from '@/room/parts/useViewGestures';
@@ -167,17 +171,41 @@ export function Wall({ hung, values }: { hung: readonly Hung[]; values: boolean 
     });
     return hit && { what: 'move', from: p, at: hit };
   };
+  /** Samples the photo under the hand. */
+  const sample = (event: PointerEvent, use: boolean) => {
+    const p = placeOn(event);
+    const photo = [...order].reverse().flatMap((h) => {
+      const one = hung.find(({ id }) => id === h.id);
+      return one && isOver(h, one.full, p) ? [{ h, one }] : [];
+    })[0];
+    if (!photo) {
+      useEasel.setState({ photoSample: undefined });
+      return;
+    }
+    const { h, one } = photo;
+    const { u, v } = fromBoard(h, one.full, p);
+    const { bitmap } = one;
+    const x = (h.crop.x + u * h.crop.w) * bitmap.width;
+    const y = (h.crop.y + v * h.crop.h) * bitmap.height;
+    const radius = (useEasel.getState().spotPx / seen.zoom / h.width) * h.crop.w * bitmap.width;
+    samplePhoto(bitmap, x, y, radius, use);
+  };
   const grip = useRef<Grip>(undefined);
   useHand(canvas, true, {
     down: (event) => {
       if (event.button !== 0) return;
+      if (isHeld('sample')) {
+        sample(event, true);
+        return true;
+      }
       // a second finger: the board is moved, not the photo
       grip.current = grip.current ? undefined : under(placeOn(event));
       if (grip.current?.what === 'move') useBoard.getState().change({ chosen: grip.current.at.id });
       return true;
     },
     move: (event) => {
-      if (grip.current) useBoard.getState().hang(moved(grip.current, placeOn(event)));
+      if (isHeld('sample')) sample(event, false);
+      else if (grip.current) useBoard.getState().hang(moved(grip.current, placeOn(event)));
     },
     up: () => {
       grip.current = undefined;
@@ -185,7 +213,7 @@ export function Wall({ hung, values }: { hung: readonly Hung[]; values: boolean 
   });
   const change = (next: (v: Seen) => Seen) => setView((v) => next(v ?? fitted));
   useViewGestures(canvas, {
-    moves: (event) => under(placeOn(event)) === undefined,
+    moves: (event) => !isHeld('sample') && under(placeOn(event)) === undefined,
     pinches: () => grip.current === undefined,
     pan: (dx, dy) => change((v) => ({ ...v, x: v.x - dx / v.zoom, y: v.y - dy / v.zoom })),
     zoom: (factor, at) =>
@@ -199,6 +227,7 @@ export function Wall({ hung, values }: { hung: readonly Hung[]; values: boolean 
   return (
     <div className={styles.wall}>
       <canvas ref={canvas} data-testid="wall" role="img" aria-label={`Motif board with ${hung.length} photos`} />
+      <PhotoTag />
     </div>
   );
 }

@@ -6,7 +6,7 @@ import { useLikings } from '@/room/likings';
 import styles from './canvas.module.css';
 
 /** How long it is said that there is no paint on the tool, ms. */
-const SAID_MS = 1800;
+const SAID_MS = 3000;
 
 /** What a painter who has never painted here does next, on a canvas that nobody has touched. */
 export function FirstWords() {

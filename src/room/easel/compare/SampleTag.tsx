@@ -1,13 +1,26 @@
 'use client';
 import { useEffect, useState, type RefObject } from 'react';
 import { labToLinear, linearToHex } from '@/core/colour/colorimetry';
-import { masstoneLinear } from '@/core/colour/mixture';
+import type { Triple } from '@/core/colour/colorimetry';
+import { masstoneLab, masstoneLinear } from '@/core/colour/mixture';
 import { missWords, recipeWords } from '@/room/parts/recipeWords';
 import { usePalette } from '@/room/colour/paletteStore';
-import { solveFor } from './sampling';
+import { besideHand, solveFor } from './sampling';
 import { useEasel } from '@/room/easel/easelStore';
 import easel from '../easel.module.css';
 import styles from './compare.module.css';
+
+/** The value of a colour as it is seen, and how it differs from the mixture in hand. */
+export function Beside({ lab, seen = lab }: { lab: Readonly<Triple>; seen?: Readonly<Triple> }) {
+  const words = besideHand(lab);
+  return (
+    <>
+      <br />
+      value {(seen[0] / 10).toFixed(1)}
+      {words && `; ${words}`}
+    </>
+  );
+}
 
 /** What is under the pointer while the sample key is held: the mixture itself, whatever the light. */
 export function SampleTag({
@@ -54,7 +67,10 @@ export function SampleTag({
         <span>
           {recipeWords(recipe.mixture)}
           <br />
-          <span className="quiet">the colour seen, as a recipe; {missWords(recipe.deltaE)}</span>
+          <span className="quiet">
+            the colour seen, as a recipe; {missWords(recipe.deltaE)}
+            <Beside lab={sample.lab} />
+          </span>
         </span>
       </div>
     );
@@ -69,7 +85,8 @@ export function SampleTag({
         {bare ? 'Bare ground' : recipeWords(sample.mixture)}
         <br />
         <span className="quiet">
-          {layer ? `from ${layer}, ${state}` : 'the tone of the ground'}; L* {sample.lab[0].toFixed(0)}
+          {layer ? `from ${layer}, ${state}` : 'the tone of the ground'}
+          <Beside lab={bare ? sample.lab : masstoneLab(sample.mixture)} seen={sample.lab} />
         </span>
       </span>
     </div>

@@ -1,5 +1,6 @@
 'use client';
 import { Button } from 'antd';
+import Link from 'next/link';
 import { useState } from 'react';
 import { pigmentName } from '@/core/colour/pigments';
 import type { Answers } from '@/engine/questions';
@@ -9,6 +10,7 @@ import styles from './journal.module.css';
 /** What the painting's journal knows: strokes, paint used, memory, and how the machine keeps up. */
 export function JournalDrawer() {
   const bench = useEasel((s) => s.bench);
+  const painting = useEasel((s) => s.painting);
   const latency = useEasel((s) => s.latency);
   const [state, setState] = useState<Answers['state']>();
   if (!bench) return null;
@@ -27,6 +29,9 @@ export function JournalDrawer() {
         <dt>Pen to picture</dt>
         <dd>{latency ? `${latency.toFixed(0)} ms` : 'paint to see'}</dd>
       </dl>
+      <p>
+        <Link href={`/prepare?again=${painting}`}>Another ground …</Link>
+      </p>
       <Button onClick={() => void count()}>Weigh the paint</Button>
       {state && (
         <table className={styles.weights}>

@@ -43,6 +43,9 @@ export function KeyList({ acts }: { acts: readonly KeyAct[] }) {
 
   const words = (act: KeyAct) => [act.says, ...keysOf(act, changes).map(keyWords)].join(' ').toLowerCase();
   const found = acts.filter((act) => words(act).includes(sought.trim().toLowerCase()));
+  /** What stands on the button of an act: its keys, or that one is waited for. */
+  const shown = (act: KeyAct) =>
+    waiting?.act === act ? 'press a key' : keysOf(act, changes).map(keyWords).join(' or ') || 'none';
   return (
     <>
       <div className={styles.tools}>
@@ -95,13 +98,11 @@ export function KeyList({ acts }: { acts: readonly KeyAct[] }) {
                       <Button
                         size="small"
                         className={styles.key}
-                        aria-label={`Change the key of “${act.says}”`}
+                        aria-label={`Change the key of “${act.says}”: ${shown(act)}`}
                         aria-pressed={waiting?.act === act}
                         onClick={() => setWaiting({ act })}
                       >
-                        {waiting?.act === act
-                          ? 'press a key'
-                          : keysOf(act, changes).map(keyWords).join(' or ') || 'none'}
+                        {shown(act)}
                       </Button>
                       {changes[act.id] && (
                         <Button
