@@ -3,6 +3,7 @@ import type { Painting } from '@/core/film/painting';
 import type { Studio } from '@/core/journal/studio';
 import { PainterError } from '@/core/errors';
 import { EXPORTS } from '@/core/formats/exports/exports';
+import { copyPiece } from '@/core/commands/families/pasting';
 import { histogramOf, paintedOutlines, pieceOf, selectionOutlines } from '@/core/picture/piece';
 import type { Picture } from '@/core/picture/picture';
 import { readAround } from '@/core/picture/readings';
@@ -57,6 +58,8 @@ const ANSWERERS: Answerers = {
     const layer = painting.layer(id);
     return layer ? paintedOutlines(painting, layer) : [];
   },
+
+  copy: (_, { studio: { painting } }) => copyPiece(painting),
 
   piece({ layers, most }, { studio: { painting } }) {
     const there = layers.flatMap((id) => painting.layer(id) ?? []);

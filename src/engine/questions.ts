@@ -1,3 +1,4 @@
+import type { Piece } from '@/core/commands/families/pasting';
 import type { MassBalance } from '@/core/film/ledger';
 import type { Proof, TubeUsed } from '@/core/picture/tubesUsed';
 import type { SpotReading } from '@/core/picture/readings';
@@ -40,6 +41,8 @@ interface Asked {
   readonly outlines: { readonly layer?: string };
   /** How layers, or what is selected of them, look: to be shown while they are moved. */
   readonly piece: { readonly layers: readonly string[]; readonly most: number };
+  /** A copy of what is on the layer in hand, or of what is selected of it, to be laid elsewhere. */
+  readonly copy: object;
   /** How often each code is there in the unlit picture below a layer, or in all of it: red, green, blue, luma. */
   readonly histogram: { readonly below?: string };
   /** Tubes on the canvas. */
@@ -61,6 +64,7 @@ export interface Answers {
   readonly paper: PaperState;
   readonly outlines: [number, number][][];
   readonly piece: PieceShown | null;
+  readonly copy: Piece;
   readonly histogram: Counts;
   readonly tubes: TubeUsed[];
   readonly proof: Proof;

@@ -1,3 +1,4 @@
+import { paste } from '@/core/commands/families/pasting';
 import { z } from '@/core/schema';
 import { canvas } from '@/core/commands/families/canvas';
 import { CommandSet } from './commandSet';
@@ -69,6 +70,7 @@ const ALL = [
   canvas,
   fill,
   stamp,
+  paste,
 ] as const;
 
 export const COMMANDS = new CommandSet(ALL as readonly CommandDefinition[]);

@@ -35,7 +35,7 @@ export function carried(painting: Painting, sheet: Sheet, how: Carrying): Map<nu
     const image =
       'cells' in how
         ? permuteTile(sheet, left, top, painting, how.cells, index)
-        : resampleTile(sheet, planes, left, top, how.places, how.samples);
+        : resampleTile(sheet, planes, left, top, painting, how.places, how.samples);
     if (image) out.set(index, image);
   }
   return out;

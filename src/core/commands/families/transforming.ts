@@ -1,17 +1,11 @@
 import { z } from '@/core/schema';
 import { defineCommand } from '@/core/commands/definition';
 import { layerId, place } from '@/core/schemaParts';
-import { TILE, TILE_CELLS } from '@/core/film/cells';
-import { Layer } from '@/core/film/layer';
+import type { Layer } from '@/core/film/layer';
 import { holdsFilm, holdsPixels } from '@/core/film/layerLook';
-import { fadeTile, mergeTile } from '@/core/film/carrying/mergeTile';
 import type { Painting } from '@/core/film/painting';
-import { growRect, noRect, isEmpty, type PixelRect } from '@/core/film/pixelRect';
-import { dropIfBare } from '@/core/film/carrying/raster';
-import { type Sheet } from '@/core/film/carrying/resample';
-import { sealTile } from '@/core/flow/drying';
+import { isEmpty, type PixelRect } from '@/core/film/pixelRect';
 import { flowOf } from '@/core/flow/flowing';
-import type { TileImage } from '@/core/film/tile';
 import { inverse3, Mesh, pivotOf, project, toCorners, turnedAbout, type Affine } from '@/core/film/carrying/warp';
 import { maths } from '@/core/maths/maths';
 import { randomFrom } from '@/core/surface/noise';
@@ -19,6 +13,7 @@ import type { Change } from '@/core/commands/change';
 import type { Workplace } from '@/core/commands/workplace';
 import { PainterError } from '@/core/errors';
 import { booked } from './joining';
+import { extent, fade, layOn, lifted, sheetOf } from './pieceOnLayer';
 import { allChanged, needOpen, withMembers } from './layers';
 import { type Carrying, carried, samplesFor, affine } from './carrying';
 
@@ -66,39 +61,6 @@ const stampSchema = z.strictObject({
 });
 
 type Place = Pick<Workplace, 'painting' | 'keep'>;
-
-/** Cells of a layer, or of a selection, on which there is something. */
-function extent(painting: Painting, layers: readonly Layer[], mask: boolean): PixelRect {
-  const rect = noRect();
-  const { tilesX } = painting;
-  const { f32 } = painting.arena;
-  for (const layer of layers) {
-    layer.forEachTile((tile, index) => {
-      const [left, top] = [(index % tilesX) * TILE, Math.floor(index / tilesX) * TILE];
-      const there = new Uint8Array(TILE_CELLS);
-      const mark = (at: number) => {
-        for (let i = 0; i < TILE_CELLS; i++) if (f32[at + i] > 0) there[i] = 1;
-      };
-      if (mask) tile.mask?.forEach((v, i) => v > 0 && (there[i] = 1));
-      else {
-        for (const plane of [tile.volume, tile.sealed]) if (plane) mark(plane >> 2);
-        tile.wash?.forEach((plane) => mark(plane >> 2));
-        tile.pixels?.forEach((v, i) => v >= 0x01000000 && (there[i] = 1));
-      }
-      there.forEach((v, i) => {
-        if (!v) return;
-        const [x, y] = [left + (i & 63), top + (i >> 6)];
-        growRect(rect, { left: x, top: y, right: x + 1, bottom: y + 1 });
-      });
-    });
-  }
-  return rect;
-}
-
-function sheetOf(painting: Painting, images: ReadonlyMap<number, TileImage>, maskFill: number): Sheet {
-  const { tilesX, width, height } = painting;
-  return { tilesX, width, height, maskFill, tile: (index) => images.get(index) };
-}
 
 function carryingOf(painting: Painting, command: z.output<typeof transformSchema>, box: PixelRect): Carrying {
   const { mmPerPx } = painting;
@@ -154,78 +116,6 @@ function carryingOf(painting: Painting, command: z.output<typeof transformSchema
     return { places: mesh.from(), samples: samplesFor(1 / Math.sqrt(Math.max(1e-6, mesh.growth))) };
   }
   throw new PainterError('Say how it is to be moved: turn, mirror, matrix, corners or mesh.');
-}
-
-/** A copy of what is on a layer, or of what is selected of it, out of the arena. */
-function lifted(painting: Painting, layer: Layer, selected: boolean): Map<number, TileImage> {
-  const images = new Map<number, TileImage>();
-  const { arena, selection } = painting;
-  layer.forEachTile((_, index) => {
-    const mask = selected ? selection.tiles[index]?.mask : undefined;
-    if (selected && !mask) return;
-    const image = layer.capture(index, arena)!;
-    if (!mask) {
-      images.set(index, image);
-      return;
-    }
-    const spare = new Layer('', '', layer.kind, layer.tiles.length);
-    spare.restore(index, { ...image, mask: undefined, water: undefined }, arena, () => painting.newBasin());
-    fade(
-      painting,
-      spare,
-      index,
-      Float32Array.from(mask, (v) => v / 255),
-    );
-    if (!spare.tiles[index]!.bare) images.set(index, spare.capture(index, arena)!);
-    spare.tiles[index]!.dispose();
-  });
-  return images;
-}
-
-/** Leaves a share of what is on a tile. */
-function fade(painting: Painting, layer: Layer, index: number, keep: Float32Array): void {
-  const tile = layer.tiles[index]!;
-  const { pixels } = tile;
-  if (pixels) {
-    tile.pixels = Uint32Array.from(pixels, (v, i) => ((v & 0xffffff) | (Math.round((v >>> 24) * keep[i]) << 24)) >>> 0);
-  }
-  fadeTile(painting.arena, tile, keep);
-}
-
-/** Lays images onto a layer: over what is there. */
-function layOn(
-  painting: Painting,
-  layer: Layer,
-  images: ReadonlyMap<number, TileImage>,
-  keep: Workplace['keep'],
-): void {
-  const { arena } = painting;
-  for (const [index, image] of images) {
-    keep(layer, index);
-    const into = layer.ensureTile(index, arena);
-    if (image.pixels) {
-      const { pixels } = image;
-      const below = into.pixels;
-      into.pixels = below ? Uint32Array.from(pixels, (v, i) => over(v, below[i])) : pixels;
-    }
-    const spare = new Layer('', '', layer.kind, layer.tiles.length);
-    spare.restore(index, image, arena, () => painting.newBasin());
-    const from = spare.tiles[index]!;
-    if ((from.strata.length > 0 || from.wash) && into.volume) sealTile(arena, into);
-    mergeTile(arena, into, from);
-    from.dispose();
-    dropIfBare(layer, index);
-  }
-}
-
-/** A pixel over another. */
-function over(top: number, low: number): number {
-  const a = (top >>> 24) / 255;
-  const b = ((low >>> 24) / 255) * (1 - a);
-  const all = a + b;
-  if (all <= 0) return 0;
-  const own = (c: number) => Math.round((((top >>> (8 * c)) & 255) * a + ((low >>> (8 * c)) & 255) * b) / all);
-  return (own(0) | (own(1) << 8) | (own(2) << 16) | (Math.round(255 * all) << 24)) >>> 0;
 }
 
 /** Moves, scales, turns or bends layers, or what is selected of them. @throws PainterError when nothing is there to move */

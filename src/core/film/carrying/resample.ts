@@ -20,6 +20,12 @@ export interface Sheet {
   readonly maskFill: number;
 }
 
+/** Size of the canvas that it comes onto, cells. */
+export interface Canvas {
+  readonly width: number;
+  readonly height: number;
+}
+
 /** Where the paint of a cell comes from, cells (the middle of a cell lies at half); undefined where nothing comes. */
 export type From = (x: number, y: number) => readonly [x: number, y: number] | undefined;
 
@@ -29,8 +35,9 @@ export type FromCell = (x: number, y: number) => readonly [x: number, y: number]
 const tileOfCell = (sheet: Sheet, x: number, y: number) => (y >> 6) * sheet.tilesX + (x >> 6);
 
 /**
- * A tile of what a sheet becomes. Cells of a tile that lie beyond the sheet stay empty: paint there would not be seen,
+ * A tile of what a sheet becomes. Cells of a tile that lie beyond the canvas stay empty: paint there would not be seen,
  * and would come to light in the ledger when a tool cleans them.
+ * @param to cells of the canvas that it comes onto
  * @param samples places that are looked at along a side of a cell: more where it gets smaller
  */
 export function resampleTile(
@@ -38,6 +45,7 @@ export function resampleTile(
   planes: (index: number) => PlaneSet | undefined,
   left: number,
   top: number,
+  to: Canvas,
   from: From,
   samples: number,
 ): TileImage | undefined {
@@ -50,7 +58,7 @@ export function resampleTile(
   const involved = new Set<number>();
   let k = 0;
   for (let i = 0; i < TILE_CELLS; i++) {
-    if (left + (i & 63) >= width || top + (i >> 6) >= height) {
+    if (left + (i & 63) >= to.width || top + (i >> 6) >= to.height) {
       k += 4 * n2;
       continue;
     }
@@ -80,16 +88,16 @@ export function resampleTile(
   const out: PlaneSet = new Map();
   for (const index of involved) {
     for (const [name, plane] of planes(index)!) {
-      let to = out.get(name);
-      if (!to) out.set(name, (to = new Float32Array(TILE_CELLS)));
+      let sums = out.get(name);
+      if (!sums) out.set(name, (sums = new Float32Array(TILE_CELLS)));
       for (let i = 0, j = 0; i < TILE_CELLS; i++) {
         let sum = 0;
         for (let s = 0; s < 4 * n2; s++, j++) if (tiles[j] === index) sum += shares[j] * plane[cells[j]];
-        to[i] += sum;
+        sums[i] += sum;
       }
     }
   }
-  fillMask(out, sheet, planes, left, top, from, maskFill);
+  fillMask(out, sheet, planes, left, top, to, from, maskFill);
   return imageOf(out, maskFill);
 }
 
@@ -100,6 +108,7 @@ function fillMask(
   planes: (index: number) => PlaneSet | undefined,
   left: number,
   top: number,
+  to: Canvas,
   from: From,
   fill: number,
 ): void {
@@ -108,9 +117,9 @@ function fillMask(
   for (let i = 0; i < TILE_CELLS; i++) {
     const place = from(left + (i & 63) + 0.5, top + (i >> 6) + 0.5);
     const [x, y] = place ? [Math.floor(place[0]), Math.floor(place[1])] : [-1, -1];
-    const onSheet = left + (i & 63) < sheet.width && top + (i >> 6) < sheet.height;
+    const onCanvas = left + (i & 63) < to.width && top + (i >> 6) < to.height;
     const there =
-      onSheet &&
+      onCanvas &&
       x >= 0 &&
       y >= 0 &&
       x < sheet.width &&
@@ -125,7 +134,7 @@ export function permuteTile(
   sheet: Sheet,
   left: number,
   top: number,
-  to: { readonly width: number; readonly height: number },
+  to: Canvas,
   from: FromCell,
   index: number,
 ): TileImage | undefined {

@@ -3,6 +3,7 @@ import { Button, Checkbox, InputNumber, Segmented, Select } from 'antd';
 import { useState } from 'react';
 import { percent } from '@/core/tools/dials';
 import { Dial } from '@/room/easel/hand/Dial';
+import { copyPiece, layCopy } from './clipboard';
 import { CutCanvas } from './CutCanvas';
 import { settlePiece } from './PieceLayer';
 import { mixtureOf, useEasel } from '@/room/easel/easelStore';
@@ -188,6 +189,17 @@ function MovingTools() {
   };
   return (
     <>
+      <div className={styles.row}>
+        <Button size="small" onClick={() => void copyPiece()}>
+          Copy
+        </Button>
+        <Button size="small" onClick={() => void layCopy()}>
+          Lay the copy here
+        </Button>
+      </div>
+      <p className={styles.caption}>
+        A copy can be laid onto another layer, and in another painting; its paint comes along.
+      </p>
       <p className={styles.caption}>
         {any ? `What is selected of ${name}` : `All of ${name}`}: paint is carried with its thickness.
       </p>

@@ -1,6 +1,7 @@
 import { GatewayOutlined } from '@ant-design/icons';
 import { useEasel } from '../easelStore';
 import type { Feature } from '../feature';
+import { copyPiece, layCopy } from './clipboard';
 import { PieceDrawer } from './PieceDrawer';
 import { PieceLayer } from './PieceLayer';
 import { usePieces } from './pieceStore';
@@ -16,6 +17,20 @@ export const pieces: Feature = {
   Overlay: PieceLayer,
   keys: [
     { id: 'select-all', group: 'Layers', says: 'Select everything', keys: ['mod+a'], press: () => select('all') },
+    {
+      id: 'copy',
+      group: 'Layers',
+      says: 'Copy the layer, or what is selected of it',
+      keys: ['mod+c'],
+      press: () => void copyPiece(),
+    },
+    {
+      id: 'paste',
+      group: 'Layers',
+      says: 'Lay the copy onto the layer in hand',
+      keys: ['mod+v'],
+      press: () => void layCopy(),
+    },
     { id: 'select-none', group: 'Layers', says: 'Select nothing', keys: ['mod+d'], press: () => select('none') },
   ],
   busy: () => usePieces.getState().way !== undefined,
