@@ -39,7 +39,7 @@ export function Jar() {
   return (
     <section className={easel.jar} aria-label="Jar">
       <h3>
-        {kit === 'paint' ? 'Set out for' : 'For'}
+        <span className={styles.setOut}>{kit === 'paint' ? 'Set out for' : 'For'}</span>
         <Dropdown
           trigger={['click']}
           menu={{

@@ -6,7 +6,7 @@ import type { KeyAct } from './keyAct';
 import { KEY_ACTS } from './keyActs';
 import { keysOf, useKeyStore } from './keyStore';
 
-/** Listens to the keys of one act. Typing in a field is left alone. */
+/** Listens to the keys of one act. Typing in a field is left alone, but for what is heard there too. */
 function Bound({ act, keys }: { act: KeyAct; keys: readonly string[] }) {
   useHotkeys(
     keys.join(', '),
@@ -15,7 +15,13 @@ function Bound({ act, keys }: { act: KeyAct; keys: readonly string[] }) {
       if (act.hold && !event.repeat) act.hold(down);
       if (act.press && down) act.press();
     },
-    { keydown: true, keyup: act.hold !== undefined, preventDefault: true, enabled: keys.length > 0 },
+    {
+      keydown: true,
+      keyup: act.hold !== undefined,
+      preventDefault: !act.inFields,
+      enabled: keys.length > 0,
+      enableOnFormTags: act.inFields,
+    },
     [act, keys],
   );
   return null;

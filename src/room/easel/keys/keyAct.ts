@@ -10,6 +10,8 @@ export interface KeyAct {
   readonly says: string;
   /** What is pressed at first: names of keys joined by +, `mod` for Ctrl or Command. */
   readonly keys: readonly string[];
+  /** It is heard while a field is typed in, too. */
+  readonly inFields?: true;
   /** Done as it is pressed. */
   readonly press?: () => void;
   /** Told when it is pressed, and when it is let go. */

@@ -199,6 +199,7 @@ const PANELS: readonly KeyAct[] = [
     group: 'Panels',
     says: 'Close what is open; the hand paints again',
     keys: ['escape'],
+    inFields: true,
     press() {
       get().set({ panel: null });
       releaseHand();
