@@ -68,8 +68,12 @@ test('from a new painting to its file by touch alone', async ({ page }) => {
   await atRest(page);
   expect(distance(await patch(page, 400, 200), ground)).toBeGreaterThan(40);
   await expect(page.getByText('Load a tube, then paint.')).toHaveCount(0);
-  await page.getByRole('button', { name: /^On: / }).tap();
-  await page.getByRole('button', { name: 'New above' }).tap();
+  const above = page.getByRole('button', { name: 'New above' });
+  await expect(async () => {
+    await page.getByRole('button', { name: /^On: / }).tap();
+    await expect(above).toBeVisible({ timeout: 2000 });
+  }).toPass();
+  await above.tap();
   await page.getByRole('button', { name: /^Make it lighter/ }).tap();
   await draw(260);
   await atRest(page);

@@ -1,6 +1,17 @@
 import { zlibSync } from 'fflate';
 import type { CommandInput } from '@/core/commands/commands';
+import { copyPiece, type Piece } from '@/core/commands/families/pasting';
 import { TOOL_IDS } from '@/core/tools/tools';
+import { line, loaded, paint, studioFor } from './bench';
+
+/** A piece of another painting, coarser than those that it is laid onto. */
+let piece: Piece | undefined;
+function aPiece(): Piece {
+  if (piece) return piece;
+  const studio = studioFor(14, 10, { ppi: 60, seed: 5 });
+  paint(studio, ...loaded('flat', 6, { PY43: 2, PB29: 1 }), line(2, 3, 12, 7));
+  return (piece = copyPiece(studio.painting));
+}
 
 /**
  * Random things that a painter may do, of every kind of command, from a seed: for tests that hold whatever is done
@@ -138,5 +149,6 @@ export function randomAct(random: Randomness, widthMm: number, heightMm: number)
     () => ({ do: 'canvas', turn: 90 }),
     () => ({ do: 'fill', at: at(), mixture: mixture(), by: pick(['colour', 'lines'] as const) }),
     () => ({ do: 'stamp', at: [at(), at()], turnJitter: 20 }),
+    () => ({ do: 'paste', piece: aPiece(), ...(next() < 0.5 && { at: at() }) }),
   ])();
 }

@@ -177,6 +177,21 @@ describe('a stroke along a guide', () => {
     );
   });
 
+  it('stays on an ellipse from its very middle, round or not', () => {
+    for (const end of [199.9999999999996, 120]) {
+      const points = ellipseIn({ x: -200, y: 200 }, { x: 200, y: -end });
+      const e = ellipseOf(points);
+      for (const p of [
+        { x: -7.4e-280, y: -2.4e-48 },
+        { x: e.x, y: e.y },
+        { x: e.x + 1e-30, y: e.y + 1e-30 },
+      ]) {
+        const q = onEllipse(p, points);
+        expect(Math.hypot((q.x - e.x) / e.a, (q.y - e.y) / e.b)).toBeCloseTo(1, 6);
+      }
+    }
+  });
+
   it('stays on a curve through places', () => {
     fc.assert(
       fc.property(fc.array(place(200), { minLength: 3, maxLength: 7 }), place(200), (points, p) => {

@@ -67,6 +67,9 @@ export function onEllipse(p: Place, points: readonly Place[]): Place {
     }
     const t = (low + high) / 2;
     [x0, x1] = [(r * y0) / (t + r), y1 / (t + 1)];
+    // so near the middle that the root has no digits left: the ends of the short axis are nearest, or as near as any
+    const on = hypot(x0 / e0, x1 / e1);
+    [x0, x1] = on > 1e-6 ? [x0 / on, x1 / on] : [0, e1];
   } else if (y0 < (e0 * e0 - e1 * e1) / e0) {
     x0 = (e0 * e0 * y0) / (e0 * e0 - e1 * e1);
     x1 = e1 * Math.sqrt(Math.max(0, 1 - (x0 / e0) ** 2));

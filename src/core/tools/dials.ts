@@ -9,6 +9,8 @@ export interface Dial {
   /** What is set at a place of the scale. */
   readonly set: (at: number) => Partial<HeldTool>;
   readonly say: (at: number) => string;
+  /** Settings that are taken at once, in words. */
+  readonly presets?: readonly { readonly name: string; readonly at: number }[];
 }
 
 /** One of a few ways in which a tool can be held. */
@@ -58,12 +60,22 @@ const onRule = (at: number): number => {
   return mm < 10 ? Math.round(mm * 10) / 10 : Math.round(mm);
 };
 
+/** Where a size stands on the rule, 0..1. */
+const onRuleAt = (mm: number): number => Math.log(mm / LEAST_MM) / Math.log(MOST_MM / LEAST_MM); // eslint-disable-line no-restricted-syntax -- a rule, and no paint
+
 export const DIALS = {
   size: {
     label: 'Size',
-    at: ({ sizeMm }) => Math.log(sizeMm / LEAST_MM) / Math.log(MOST_MM / LEAST_MM), // eslint-disable-line no-restricted-syntax -- a rule, and no paint
+    at: ({ sizeMm }) => onRuleAt(sizeMm),
     set: (at) => ({ sizeMm: onRule(at) }),
     say: (at) => `${onRule(at)} mm`,
+    presets: [
+      { name: 'fine, 1 mm', mm: 1 },
+      { name: 'small, 3 mm', mm: 3 },
+      { name: 'middle, 8 mm', mm: 8 },
+      { name: 'large, 20 mm', mm: 20 },
+      { name: 'house, 50 mm', mm: 50 },
+    ].map(({ name, mm }) => ({ name, at: onRuleAt(mm) })),
   },
   strength: share('strength', 'Strength', undefined, percent, 0.02),
   howStrong: share('strength', 'How strong', undefined, percent, 0.02),

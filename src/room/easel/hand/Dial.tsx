@@ -1,5 +1,5 @@
 'use client';
-import { Slider, Tooltip } from 'antd';
+import { Button, Dropdown, Slider, Tooltip } from 'antd';
 import { useState } from 'react';
 import { useEasel } from '@/room/easel/easelStore';
 import styles from '../easel.module.css';
@@ -12,6 +12,7 @@ export function Dial({
   onSet,
   onTry,
   hint,
+  presets,
 }: {
   label: string;
   value: number;
@@ -20,6 +21,8 @@ export function Dial({
   /** While it is held. */
   onTry?: (value: number) => void;
   hint?: string;
+  /** Settings that are taken at once, from a list behind the number. */
+  presets?: readonly { readonly name: string; readonly at: number }[];
 }) {
   /** Where the hand has it; once it is let go, what it was before: shown until the engine tells of another. */
   const [held, setHeld] = useState<{ readonly at: number; readonly before?: number }>();
@@ -47,7 +50,30 @@ export function Dial({
           onSet(v);
         }}
       />
-      <span className="fact">{say(shown)}</span>
+      {presets ? (
+        <Dropdown
+          trigger={['click']}
+          placement="topRight"
+          menu={{
+            items: presets.map(({ name }) => ({ key: name, label: name })),
+            onClick: ({ key }) => {
+              const preset = presets.find(({ name }) => name === key);
+              if (preset) onSet(preset.at);
+            },
+          }}
+        >
+          <Button
+            type="text"
+            size="small"
+            className={styles.dialNumber}
+            aria-label={`${label}s to take: ${say(shown)}`}
+          >
+            {say(shown)}
+          </Button>
+        </Dropdown>
+      ) : (
+        <span className="fact">{say(shown)}</span>
+      )}
     </div>
   );
 }

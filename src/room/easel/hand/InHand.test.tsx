@@ -43,6 +43,19 @@ describe('what is in hand', () => {
     expect(screen.getByRole('radiogroup')).toBeTruthy();
   });
 
+  it('takes sizes from a list behind the number', async () => {
+    const { studio } = onEasel();
+    render(<InHand />);
+    for (const [name, mm] of [
+      ['fine, 1 mm', 1],
+      ['house, 50 mm', 50],
+    ] as const) {
+      fireEvent.click(screen.getByRole('button', { name: /^Sizes to take/ }));
+      fireEvent.click((await screen.findAllByText(name)).at(-1)!);
+      expect(studio.tools.current.sizeMm).toBe(mm);
+    }
+  });
+
   it('takes water where it paints with washes', () => {
     const { said } = onEasel('paper-cold');
     render(<InHand />);

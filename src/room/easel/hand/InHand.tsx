@@ -101,8 +101,16 @@ export function InHand() {
         )}
       </div>
       <div className={styles.controls}>
-        {tool.dials.map(({ label, hint, at, say, set: setAt }) => (
-          <Dial key={label} label={label} hint={hint} value={at(settings)} say={say} onSet={(v) => set(setAt(v))} />
+        {tool.dials.map(({ label, hint, at, say, set: setAt, presets }) => (
+          <Dial
+            key={label}
+            label={label}
+            hint={hint}
+            value={at(settings)}
+            say={say}
+            presets={presets}
+            onSet={(v) => set(setAt(v))}
+          />
         ))}
         <Ways settings={settings} set={set} />
       </div>
