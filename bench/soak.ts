@@ -6,6 +6,7 @@
  * because dried paint is kept coat by coat, and a painting that only grows would hide a leak; so each 500 are the same
  * work, and figures are taken at their ends. What is stored lies in the same memory there and is told apart.
  */
+import { OPEN_EYES } from '@/core/picture/aids/definition';
 import 'fake-indexeddb/auto';
 import { spawn } from 'node:child_process';
 import { chromium, type Page } from '@playwright/test';
@@ -68,6 +69,7 @@ async function atTheHost(count: number): Promise<object> {
     serial: 1,
     view: { width: 600, height: 450, centreX: 60, centreY: 45, zoom: 1, turn: 0, mirror: false },
     aid: 'none',
+    how: OPEN_EYES,
   });
   await settled();
   const memory: [number, number][] = [];

@@ -1,3 +1,5 @@
+import type { Looking } from '@/core/picture/aids/definition';
+import type { GlassPicture } from './questions';
 import { digest } from '@/core/journal/digest';
 import type { Painting } from '@/core/film/painting';
 import type { Studio } from '@/core/journal/studio';
@@ -26,6 +28,7 @@ interface Asked {
   /** Lends the picture of the painting as it is, whatever is looked at. */
   readonly plainly: <T>(render: (picture: Picture) => T) => T;
   readonly thumbnail: () => Uint8Array<ArrayBuffer>;
+  readonly glass: (width: number, how: Looking) => GlassPicture[];
   /** Writes down the time that has passed on wet paper, so that the journal tells the state as it is now. */
   readonly endWait: () => void;
 }
@@ -58,6 +61,8 @@ const ANSWERERS: Answerers = {
     const layer = painting.layer(id);
     return layer ? paintedOutlines(painting, layer) : [];
   },
+
+  glass: ({ width, how }, { glass }) => glass(width, how),
 
   copy: (_, { studio: { painting } }) => copyPiece(painting),
 
@@ -124,6 +129,7 @@ export async function replyTo(
       slab: screen.slab.picture,
       plainly: (render) => screen.plainly(render),
       thumbnail: () => screen.thumbnail(),
+      glass: (width, how) => screen.glass(width, how),
       endWait: () => open.endWait(),
     });
   } catch (error) {

@@ -5,6 +5,7 @@ import type { Command } from '@/core/commands/commands';
 import { PainterError } from '@/core/errors';
 import type { Light } from '@/core/picture/picture';
 import type { Aid } from '@/core/picture/aids/aids';
+import type { Looking } from '@/core/picture/aids/definition';
 import type { View } from '@/core/picture/view';
 import type { HandLog, HandMessage } from '@/engine/hand/handLog';
 import type { FromWorker, ToWorker } from './protocol';
@@ -94,8 +95,8 @@ export class EngineClient {
   }
 
   /** Looks at the painting in another way. @returns the serial that the frames of this view will carry. */
-  look(view: View, aid: Aid): number {
-    this.say({ say: 'view', serial: ++this.serial, view, aid });
+  look(view: View, aid: Aid, how: Looking): number {
+    this.say({ say: 'view', serial: ++this.serial, view, aid, how });
     return this.serial;
   }
 

@@ -1,3 +1,4 @@
+import { OPEN_EYES } from '@/core/picture/aids/definition';
 import 'fake-indexeddb/auto';
 import { decode } from 'fast-png';
 import { expect, it } from 'vitest';
@@ -56,6 +57,7 @@ it('files and the rack show the painting as it is, and a screen what is looked a
     say: 'view',
     serial: 1,
     aid: 'none',
+    how: OPEN_EYES,
     view: { width: 92, height: 70, centreX: 46, centreY: 35, zoom: 1, turn: 0, mirror: false },
   });
   page.say({ say: 'without', layers: [over] });

@@ -7,6 +7,7 @@ import type { Mixture } from '@/core/colour/mixture';
 import type { ToolSettings } from '@/core/tools/tools';
 import type { Light } from '@/core/picture/picture';
 import type { Aid } from '@/core/picture/aids/aids';
+import type { Looking } from '@/core/picture/aids/definition';
 import type { View } from '@/core/picture/view';
 import type { HandMessage, Numbered } from '@/engine/hand/handLog';
 import type { Said } from '@/engine/keeping/journalStore';
@@ -23,7 +24,7 @@ export type ToWorker =
   | Numbered<HandMessage>
   /** Gives up going far back. */
   | { readonly say: 'cancel' }
-  | { readonly say: 'view'; readonly serial: number; readonly view: View; readonly aid: Aid }
+  | { readonly say: 'view'; readonly serial: number; readonly view: View; readonly aid: Aid; readonly how: Looking }
   | { readonly say: 'light'; readonly light: Light }
   /** How a layer would look while a slider is held; whatever is said next takes it back. */
   | { readonly say: 'try'; readonly layer: string; readonly opacity?: number; readonly adjust?: Adjustment }

@@ -1,3 +1,5 @@
+import type { Aid } from '@/core/picture/aids/aids';
+import type { Looking } from '@/core/picture/aids/definition';
 import type { Piece } from '@/core/commands/families/pasting';
 import type { MassBalance } from '@/core/film/ledger';
 import type { Proof, TubeUsed } from '@/core/picture/tubesUsed';
@@ -6,6 +8,14 @@ import type { ExportId } from '@/core/formats/exports/exports';
 import type { Counts } from '@/core/study/histogram';
 
 /** What the page may ask the engine, each question with what it tells and what it is answered. */
+
+/** A small picture of the painting, through an aid or as it is. */
+export interface GlassPicture {
+  readonly aid: Aid;
+  readonly width: number;
+  readonly height: number;
+  readonly rgba: Uint8ClampedArray<ArrayBuffer>;
+}
 
 /** A piece that is about to be moved. */
 export interface PieceShown {
@@ -45,6 +55,8 @@ interface Asked {
   readonly copy: object;
   /** How often each code is there in the unlit picture below a layer, or in all of it: red, green, blue, luma. */
   readonly histogram: { readonly below?: string };
+  /** The whole picture, so wide, through each aid: the looking glass. */
+  readonly glass: { readonly width: number; readonly how: Looking };
   /** Tubes on the canvas. */
   readonly tubes: object;
   /** How it would look with one tube replaced, or as it is. */
@@ -65,6 +77,7 @@ export interface Answers {
   readonly outlines: [number, number][][];
   readonly piece: PieceShown | null;
   readonly copy: Piece;
+  readonly glass: GlassPicture[];
   readonly histogram: Counts;
   readonly tubes: TubeUsed[];
   readonly proof: Proof;

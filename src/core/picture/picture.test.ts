@@ -1,3 +1,4 @@
+import { OPEN_EYES } from './aids/definition';
 import { AIDS } from './aids/aids';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -220,7 +221,9 @@ describe('the view', () => {
     };
     const full = { left: 0, top: 0, right: 160, bottom: 120 };
     const pixel = (v: View, x: number, y: number, values = false) => {
-      const data = new Uint32Array(drawView(pyramid, arena.u32, v, full, values ? AIDS.values : undefined).buffer);
+      const data = new Uint32Array(
+        drawView(pyramid, arena.u32, v, full, values ? { aid: AIDS.values, how: OPEN_EYES } : undefined).buffer,
+      );
       return data[y * 160 + x];
     };
     expect(pixel(one, 0, 0)).toBe(0);

@@ -1,7 +1,10 @@
 import type { PixelRect } from '@/core/film/pixelRect';
 import { maths } from '@/core/maths/maths';
 import type { Pyramid } from './pyramid';
-import type { LookingAid } from './aids/definition';
+import type { Painting } from '@/core/film/painting';
+import type { CodeImage } from '@/core/study/looking/image';
+import { squint, squintReach } from '@/core/study/looking/squint';
+import type { Lens, LookingAid } from './aids/definition';
 
 /**
  * How a painting is looked at: which of its cells is in the middle, how large, how turned. Mirroring turns the
@@ -62,7 +65,7 @@ export function rectInView(view: View, r: PixelRect): PixelRect {
 /**
  * Draws a rectangle of the view: every pixel looks through the view at the level of the pyramid that is just fine
  * enough, with linear interpolation. Pixels beside the painting are transparent.
- * @param aid what it is looked through
+ * @param lens what it is looked at through
  * @returns RGBA bytes of the rectangle
  */
 export function drawView(
@@ -70,23 +73,76 @@ export function drawView(
   u32: Uint32Array,
   view: View,
   r: PixelRect,
-  aid?: LookingAid,
+  lens?: Lens,
 ): Uint8ClampedArray<ArrayBuffer> {
+  const out = lens ? throughLens(pyramid, u32, view, r, lens) : sampled(pyramid, u32, view, r);
+  return new Uint8ClampedArray(out.buffer);
+}
+
+/** A rectangle of the view through a lens: what lies around it is drawn along as far as the lens looks around. */
+function throughLens(
+  pyramid: Pyramid,
+  u32: Uint32Array,
+  view: View,
+  r: PixelRect,
+  lens: Lens,
+): Uint32Array<ArrayBuffer> {
+  const { aid, how, prepared } = lens;
+  const { painting } = pyramid.picture;
+  const mmPerPx = painting.mmPerPx / view.zoom;
+  const reach = Math.ceil((squintReach(how.squintMm) + (aid?.reachMm?.(how) ?? 0)) / mmPerPx);
+  const around = { left: r.left - reach, top: r.top - reach, right: r.right + reach, bottom: r.bottom + reach };
+  const width = around.right - around.left;
+  const height = around.bottom - around.top;
+  let codes: Uint32Array = sampled(pyramid, u32, view, around);
+  codes = squint({ codes, width, height, mmPerPx }, how.squintMm);
+  if (aid?.look) {
+    codes = aid.look({ codes, width, height, mmPerPx }, how, prepared, { x: around.left, y: around.top });
+  }
+  const out = new Uint32Array((r.right - r.left) * (r.bottom - r.top));
+  for (let y = 0, to = 0; y < r.bottom - r.top; y++) {
+    const from = (y + reach) * width + reach;
+    for (let x = 0; x < r.right - r.left; x++) out[to++] = codes[from + x];
+  }
+  if (aid?.see) seenCells(view, r, painting, aid.see, out);
+  return out;
+}
+
+/** Shows each pixel as an aid sees its cell. */
+function seenCells(
+  view: View,
+  r: PixelRect,
+  painting: Painting,
+  see: NonNullable<LookingAid['see']>,
+  out: Uint32Array,
+): void {
+  const width = r.right - r.left;
+  const { origin, ax, ay, bx, by } = steps(view, r);
+  for (let i = 0; i < out.length; i++) {
+    if (out[i] === 0) continue;
+    const [x, y] = [i % width, Math.floor(i / width)];
+    out[i] = see(out[i], painting, (origin.x + ax * x + bx * y) | 0, (origin.y + ay * x + by * y) | 0);
+  }
+}
+
+/** Where the first pixel of a rectangle of the view looks, and how far the next to the right and below look from it, cells. */
+function steps(view: View, r: PixelRect) {
+  const origin = viewToCell(view, r.left + 0.5, r.top + 0.5);
+  const right = viewToCell(view, r.left + 1.5, r.top + 0.5);
+  const down = viewToCell(view, r.left + 0.5, r.top + 1.5);
+  return { origin, ax: right.x - origin.x, ay: right.y - origin.y, bx: down.x - origin.x, by: down.y - origin.y };
+}
+
+/** The picture as it is, sampled for each pixel of a rectangle of the view. */
+function sampled(pyramid: Pyramid, u32: Uint32Array, view: View, r: PixelRect): Uint32Array<ArrayBuffer> {
   const width = r.right - r.left;
   const height = r.bottom - r.top;
   const out = new Uint32Array(width * height);
   const k = Math.max(0, Math.min(pyramid.levels.length - 1, Math.floor(maths.log2(1.001 / view.zoom))));
   const level = pyramid.levels[k];
   const full = pyramid.levels[0];
-  const { painting } = pyramid.picture;
   const scale = 1 / (1 << k);
-  const origin = viewToCell(view, r.left + 0.5, r.top + 0.5);
-  const right = viewToCell(view, r.left + 1.5, r.top + 0.5);
-  const down = viewToCell(view, r.left + 0.5, r.top + 1.5);
-  const ax = right.x - origin.x;
-  const ay = right.y - origin.y;
-  const bx = down.x - origin.x;
-  const by = down.y - origin.y;
+  const { origin, ax, ay, bx, by } = steps(view, r);
   const { at, width: w, height: h } = level;
   for (let y = 0; y < height; y++) {
     let px = origin.x + bx * y;
@@ -106,11 +162,26 @@ export function drawView(
       const sy = ((fy - iy) * 256) | 0;
       const top = at + y0 * w;
       const low = at + y1 * w;
-      const code = between(between(u32[top + x0], u32[top + x1], sx), between(u32[low + x0], u32[low + x1], sx), sy);
-      out[y * width + x] = aid ? aid.see(code, painting, px | 0, py | 0) : code;
+      out[y * width + x] = between(
+        between(u32[top + x0], u32[top + x1], sx),
+        between(u32[low + x0], u32[low + x1], sx),
+        sy,
+      );
     }
   }
-  return new Uint8ClampedArray(out.buffer);
+  return out;
+}
+
+/** The whole picture, small: what aids are prepared from. */
+export function wholeImage(pyramid: Pyramid, u32: Uint32Array): CodeImage {
+  const { at, width, height } = pyramid.levels.at(-1)!;
+  const { painting } = pyramid.picture;
+  return {
+    codes: u32.slice(at, at + width * height),
+    width,
+    height,
+    mmPerPx: (painting.width * painting.mmPerPx) / width,
+  };
 }
 
 /** Mixes two packed colours, `s` in 0..256. */

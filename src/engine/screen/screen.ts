@@ -6,8 +6,11 @@ import { thumbnailPng } from '@/core/formats/thumbnail';
 import { Picture, type Light } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
 import { isPlain, type ViewOptions } from '@/core/picture/viewOptions';
-import { aidOf, type Aid } from '@/core/picture/aids/aids';
-import { drawView, rectInView, type View } from '@/core/picture/view';
+import { AID_IDS, aidOf, type Aid } from '@/core/picture/aids/aids';
+import type { GlassPicture } from '@/engine/questions';
+import type { Lens, Looking } from '@/core/picture/aids/definition';
+import { squintReach } from '@/core/study/looking/squint';
+import { drawView, wholeImage, rectInView, type View } from '@/core/picture/view';
 import type { FromWorker } from '@/engine/protocol';
 import { SlabPane } from './slabPane';
 import { StaleTiles } from './staleTiles';
@@ -33,7 +36,9 @@ export class Screen {
   private pyramid!: Pyramid;
   private stale!: StaleTiles;
   private uncoloured = new Uncoloured(0, 0);
-  private view: { serial: number; view: View; aid: Aid } | undefined;
+  private view: { serial: number; view: View; aid: Aid; how: Looking } | undefined;
+  /** What the view is looked at through, until all of it is drawn anew. */
+  private lens: (Lens & { readonly plain: boolean }) | undefined;
   private slabSize: { readonly width: number; readonly height: number } | undefined;
   private dirty = noRect();
   private framesOut = 0;
@@ -70,8 +75,9 @@ export class Screen {
   }
 
   /** The page looks from elsewhere, or through an aid. */
-  look(from: { serial: number; view: View; aid: Aid }): void {
+  look(from: { serial: number; view: View; aid: Aid; how: Looking }): void {
     this.view = from;
+    this.lens = undefined;
     this.dirty = { left: 0, top: 0, right: from.view.width, bottom: from.view.height };
     this.uncoloured.look(from.view);
   }
@@ -226,18 +232,72 @@ export class Screen {
     const frame = this.slab?.frame();
     if (frame) this.post(frame, [frame.data.buffer]);
     if (!this.view || !this.picture || !this.isAwaited) return;
-    const { view, serial, aid } = this.view;
-    const { left, top, right, bottom } = this.dirty;
-    if (!(right > left && bottom > top)) return;
-    const data = drawView(this.pyramid, this.painting.arena.u32, view, this.dirty, aidOf(aid));
+    if (isEmpty(this.dirty)) return;
+    const { view, serial } = this.view;
+    const { rect, whole } = this.toDraw();
+    // what is worked out from the whole picture stays until all of the view is drawn: else parts would not fit together
+    if (whole || !this.lens) this.lens = this.lensNow();
+    const data = drawView(this.pyramid, this.painting.arena.u32, view, rect, this.lens.plain ? undefined : this.lens);
+    const { left, top, right, bottom } = rect;
     this.dirty = noRect();
     this.framesOut++;
-    const whole = left === 0 && top === 0 && right === view.width && bottom === view.height;
     const { newest } = this;
     this.newest = 0;
     this.post(
       { say: 'pixels', serial, x: left, y: top, width: right - left, height: bottom - top, data, whole, newest },
       [data.buffer],
     );
+  }
+
+  /** The part of the view that shows what has changed: more of it where a change is seen from farther away. */
+  private toDraw(): { rect: PixelRect; whole: boolean } {
+    const { view, how, aid } = this.view!;
+    const mm = squintReach(how.squintMm) + (aidOf(aid)?.reachMm?.(how) ?? 0);
+    const reach = Math.ceil((mm * view.zoom) / this.painting.mmPerPx);
+    const { left, top, right, bottom } = this.dirty;
+    const rect = {
+      left: Math.max(0, left - reach),
+      top: Math.max(0, top - reach),
+      right: Math.min(view.width, right + reach),
+      bottom: Math.min(view.height, bottom + reach),
+    };
+    const whole = rect.left === 0 && rect.top === 0 && rect.right === view.width && rect.bottom === view.height;
+    return { rect, whole };
+  }
+
+  /** The whole picture, so wide, as it is and through each aid. */
+  glass(width: number, how: Looking): GlassPicture[] {
+    const { painting, pyramid } = this;
+    const height = Math.max(1, Math.round((painting.height * width) / painting.width));
+    const zoom = width / painting.width;
+    const view = {
+      width,
+      height,
+      centreX: painting.width / 2,
+      centreY: painting.height / 2,
+      zoom,
+      turn: 0,
+      mirror: false,
+    };
+    const all = { left: 0, top: 0, right: width, bottom: height };
+    return (['none', ...AID_IDS] as const).map((aid) => {
+      const lens = this.lensOf(aid, how);
+      return {
+        aid,
+        width,
+        height,
+        rgba: drawView(pyramid, painting.arena.u32, view, all, lens.plain ? undefined : lens),
+      };
+    });
+  }
+
+  private lensNow(): Lens & { readonly plain: boolean } {
+    return this.lensOf(this.view!.aid, this.view!.how);
+  }
+
+  private lensOf(id: Aid, how: Looking): Lens & { readonly plain: boolean } {
+    const aid = aidOf(id);
+    const prepared = aid?.prepare?.(wholeImage(this.pyramid, this.painting.arena.u32), how);
+    return { aid, how, prepared, plain: !aid && how.squintMm === 0 };
   }
 }

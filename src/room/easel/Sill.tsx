@@ -6,7 +6,7 @@ import { useEffect, useState } from 'react';
 import { PainterError } from '@/core/errors';
 import type { ExportDefinition } from '@/core/formats/exports/definition';
 import { EXPORTS, type ExportId } from '@/core/formats/exports/exports';
-import { AID_IDS, AIDS } from '@/core/picture/aids/aids';
+import { AID_IDS, AIDS, aidOf } from '@/core/picture/aids/aids';
 import { amendPainting } from '@/engine/keeping/shelf';
 import type { PaintingRecord } from '@/engine/keeping/paintingRecord';
 import { fileName, saveFile } from '../parts/saveFile';
@@ -14,6 +14,7 @@ import { usePalette } from '@/room/colour/paletteStore';
 import { isRaking, useEasel } from './easelStore';
 import { usePaintingTime } from './paintingTime';
 import { DustTools } from '@/room/easel/hand/DustTools';
+import { LookingGlass } from '@/room/easel/looking/LookingGlass';
 import { WaterTools } from '@/room/easel/hand/WaterTools';
 import { mirrored } from '@/room/easel/canvas/viewControl';
 import styles from './easel.module.css';
@@ -107,7 +108,8 @@ export function Sill({ record }: { record: PaintingRecord }) {
         </Dropdown>
       </Space.Compact>
       <div className={styles.aids} role="group" aria-label="Looking aids">
-        {AID_IDS.map((id) => (
+        <LookingGlass />
+        {AID_IDS.filter((id) => aidOf(id)?.onSill).map((id) => (
           <Tooltip key={id} title={AIDS[id].hint}>
             <Button type={aid === id ? 'primary' : 'text'} aria-pressed={aid === id} onClick={() => toggleAid(id)}>
               {AIDS[id].name}

@@ -9,7 +9,8 @@ import type { Command } from '@/core/commands/commands';
 import { toolOf, type ToolId } from '@/core/tools/tools';
 import { STUDIO_LIGHT, type Light } from '@/core/picture/picture';
 import type { SpotReading } from '@/core/picture/readings';
-import type { Aid } from '@/core/picture/aids/aids';
+import { aidOf, type Aid } from '@/core/picture/aids/aids';
+import { OPEN_EYES, type Looking } from '@/core/picture/aids/definition';
 import type { View } from '@/core/picture/view';
 import type { EngineClient, Told } from '@/engine/client';
 import type { BenchState, FromWorker } from '@/engine/protocol';
@@ -59,6 +60,7 @@ interface EaselState {
   view: View;
   /** How canvas and photo are looked at. */
   aid: Aid;
+  how: Looking;
   light: Light;
   drawer: Drawer;
   panel: Panel;
@@ -93,6 +95,8 @@ interface EaselState {
   apply: (command: Command) => void;
   look: (view: View) => void;
   toggleAid: (aid: Exclude<Aid, 'none'>) => void;
+  /** Says how aids are set: half closed eyes, how many masses. */
+  setHow: (how: Partial<Looking>) => void;
   toggleRaking: () => void;
   setLight: (light: Light) => void;
   /** Sets a mixture out and brings a clean brush full of it. */
@@ -154,6 +158,7 @@ export const useEasel = create<EaselState>((set, get) => ({
   refused: '',
   view: { width: 0, height: 0, centreX: 0, centreY: 0, zoom: 1, turn: 0, mirror: false },
   aid: 'none',
+  how: OPEN_EYES,
   light: STUDIO_LIGHT,
   drawer: null,
   panel: null,
@@ -188,6 +193,8 @@ export const useEasel = create<EaselState>((set, get) => ({
             bench: withAsked(message.bench),
             ...(carriesPaint(message.bench.tool.tool) && { carrier: message.bench.tool.tool }),
           });
+          // what is worked out from the whole picture is worked out again
+          if (aidOf(get().aid)?.prepare) get().look(get().view);
           return;
         case 'pixels':
           sink?.(message);
@@ -279,8 +286,12 @@ export const useEasel = create<EaselState>((set, get) => ({
     const { nearest = Infinity } = usePalette.getState().rules;
     const view = from.zoom > nearest ? { ...from, zoom: nearest } : from;
     set({ view });
-    const serial = get().engine?.look(view, get().aid);
+    const serial = get().engine?.look(view, get().aid, get().how);
     if (serial !== undefined) askedViews.set(serial, view);
+  },
+  setHow(how) {
+    set({ how: { ...get().how, ...how } });
+    get().look(get().view);
   },
   toggleAid(aid) {
     set({ aid: get().aid === aid ? 'none' : aid });

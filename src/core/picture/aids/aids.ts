@@ -1,9 +1,17 @@
+import { chroma } from './chroma';
 import type { LookingAid } from './definition';
+import { lifted } from './lifted';
+import { masses } from './masses';
+import { temperature } from './temperature';
+import { thickness } from './thickness';
 import { values } from './values';
 import { wet } from './wet';
 
 /** All looking aids, in the order in which they are offered. */
-export const AIDS = { values, wet } satisfies Record<string, LookingAid>;
+export const AIDS = { values, masses, temperature, chroma, lifted, thickness, wet } satisfies Record<
+  string,
+  LookingAid
+>;
 
 export type AidId = keyof typeof AIDS;
 /** What is looked through; nothing where it is `none`. */

@@ -1,4 +1,19 @@
 import type { Painting } from '@/core/film/painting';
+import type { CodeImage } from '@/core/study/looking/image';
+
+/** How aids are set, all of them: what is looked through with. */
+export interface Looking {
+  /** Half closed eyes, under whatever aid: deviation of the blur, mm; 0 for open ones. */
+  readonly squintMm: number;
+  /** Into how many masses the picture falls, 2 to 5. */
+  readonly masses: number;
+  /** What is warm or cool is compared with its surroundings, mm; 0 with a neutral grey. */
+  readonly aroundMm: number;
+  /** Value below which darks are lifted. */
+  readonly liftBelow: number;
+}
+
+export const OPEN_EYES: Looking = { squintMm: 0, masses: 3, aroundMm: 12, liftBelow: 4 };
 
 /** A looking aid: another way in which the picture is shown. Painting goes on under it. */
 export interface LookingAid {
@@ -6,8 +21,32 @@ export interface LookingAid {
   readonly hint: string;
   /** Key that puts it on and off. */
   readonly key?: string;
+  /** It has its button on the sill, and not only in the looking glass. */
+  readonly onSill?: true;
   /** Whether photos on the board are shown in greys with it. */
   readonly greysPhotos?: true;
   /** What a colour of the picture (0xAABBGGRR) is shown as. @param x cell, @param y cell */
-  readonly see: (code: number, painting: Painting, x: number, y: number) => number;
+  readonly see?: (code: number, painting: Painting, x: number, y: number) => number;
+  /** What is worked out once from the whole picture, small, before any part of it is looked at. */
+  readonly prepare?: (whole: CodeImage, how: Looking) => unknown;
+  /**
+   * What a drawn part of the picture, or of a photo, is shown as, where that depends on what lies around.
+   * @param prepared what `prepare` gave
+   * @param at where its upper left pixel lies in the view
+   */
+  readonly look?: (
+    image: CodeImage,
+    how: Looking,
+    prepared: unknown,
+    at: { readonly x: number; readonly y: number },
+  ) => Uint32Array;
+  /** How far it looks around a place, mm. */
+  readonly reachMm?: (how: Looking) => number;
+}
+
+/** An aid with how it is set and what it has prepared: what a view is looked at through. */
+export interface Lens {
+  readonly aid?: LookingAid;
+  readonly how: Looking;
+  readonly prepared?: unknown;
 }

@@ -6,5 +6,6 @@ export const values: LookingAid = {
   hint: 'See values only, on canvas and photo (V)',
   key: 'v',
   greysPhotos: true,
+  onSill: true,
   see: (code) => greyOfCode(code),
 };

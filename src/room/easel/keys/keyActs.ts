@@ -175,6 +175,17 @@ const VIEW: readonly KeyAct[] = [
   },
 ];
 
+/** Half closed eyes, mm, where nothing else has been set. */
+const SQUINT_MM = 3;
+
+const SQUINT: KeyAct = {
+  id: 'squint',
+  group: 'Looking',
+  says: 'Squint: see it softened',
+  keys: ['i'],
+  press: () => get().setHow({ squintMm: get().how.squintMm > 0 ? 0 : SQUINT_MM }),
+};
+
 const LOOKING = AID_IDS.flatMap((id): KeyAct[] => {
   const aid = aidOf(id)!;
   const key = aid.key ? [aid.key] : [];
@@ -212,6 +223,7 @@ export const KEY_ACTS: readonly KeyAct[] = [
   ...HAND,
   ...PAINT,
   ...VIEW,
+  SQUINT,
   ...LOOKING,
   ...PANELS,
   ...FEATURES.flatMap(({ keys }) => keys ?? []),

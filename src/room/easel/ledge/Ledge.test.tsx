@@ -1,6 +1,7 @@
 // @vitest-environment jsdom
 import { act, fireEvent, render, screen } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { OPEN_EYES } from '@/core/picture/aids/definition';
 import { NO_RULES } from '@/core/commands/houseRules';
 import { line } from '@/measure/bench';
 import { onEasel } from '@/room/testEasel';
@@ -31,7 +32,7 @@ beforeEach(() => {
   letGo();
   useSight.setState({ steady: 0, guide: undefined });
   usePalette.setState({ rules: NO_RULES });
-  useEasel.setState({ aid: 'none', oneLayer: false, asSeen: false });
+  useEasel.setState({ aid: 'none', how: OPEN_EYES, oneLayer: false, asSeen: false });
 });
 
 describe('the ledge', () => {
@@ -99,10 +100,11 @@ describe('the ledge', () => {
     render(<Ledge />);
     expect(limits()).toEqual([]);
     act(() => {
-      const { apply, toggleAid, view, set } = useEasel.getState();
+      const { apply, toggleAid, setHow, view, set } = useEasel.getState();
       apply({ do: 'select', how: 'all', mode: 'new', edgeMm: 0, tolerance: 10, touching: true, byMm: 1 });
       apply({ do: 'layer.set', layer: 'L2', onlyPaint: true, wetThrough: true });
       toggleAid('values');
+      setHow({ squintMm: 3 });
       set({ oneLayer: true, view: { ...view, mirror: true, turn: 0.5 } });
       useSight.setState({
         steady: 0.4,

@@ -32,6 +32,7 @@ const ENDS: Ends = {
     const { aid, toggleAid } = useEasel.getState();
     if (aid !== 'none') toggleAid(aid);
   },
+  openEyes: () => useEasel.getState().setHow({ squintMm: 0 }),
   wholeSample: () => useEasel.getState().set({ oneLayer: false, asSeen: false }),
 };
 
@@ -46,13 +47,14 @@ export function Limits() {
   const bench = useEasel((s) => s.bench);
   const view = useEasel((s) => s.view);
   const aid = useEasel((s) => s.aid);
+  const squintMm = useEasel((s) => s.how.squintMm);
   const oneLayer = useEasel((s) => s.oneLayer);
   const asSeen = useEasel((s) => s.asSeen);
   const steady = useSight((s) => s.steady);
   const guide = useSight(() => guideInUse() !== undefined);
   const rules = usePalette((s) => s.rules);
   if (!bench) return null;
-  const now = { bench, view, aid, guide, steady, rules, oneLayer, asSeen };
+  const now = { bench, view, aid, squintMm, guide, steady, rules, oneLayer, asSeen };
   return (
     <div className={styles.limits} role="group" aria-label="What limits the hand">
       {LIMITS.map(({ id, says, end }) => {

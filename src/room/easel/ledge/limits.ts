@@ -8,6 +8,7 @@ export interface Bending {
   readonly bench: BenchState;
   readonly view: View;
   readonly aid: Aid;
+  readonly squintMm: number;
   /** Whether a guide is followed; how much the hand is steadied, 0..1. */
   readonly guide: boolean;
   readonly steady: number;
@@ -33,6 +34,7 @@ export interface Ends {
   readonly mirror: () => void;
   readonly straighten: () => void;
   readonly noAid: () => void;
+  readonly openEyes: () => void;
   readonly wholeSample: () => void;
 }
 
@@ -68,6 +70,11 @@ export const LIMITS: readonly Limit[] = [
     id: 'aid',
     says: ({ aid }) => (aid === 'none' ? undefined : `seen: ${aidOf(aid)!.name.toLowerCase()}`),
     end: ({ noAid }) => noAid(),
+  },
+  {
+    id: 'squint',
+    says: ({ squintMm }) => (squintMm > 0 ? 'squinting' : undefined),
+    end: ({ openEyes }) => openEyes(),
   },
   {
     id: 'mirror',
