@@ -148,7 +148,12 @@ export function randomAct(random: Randomness, widthMm: number, heightMm: number)
     }),
     () => ({ do: 'canvas', turn: 90 }),
     () => ({ do: 'fill', at: at(), mixture: mixture(), by: pick(['colour', 'lines'] as const) }),
-    () => ({ do: 'stamp', at: [at(), at()], turnJitter: 20 }),
-    () => ({ do: 'paste', piece: aPiece(), ...(next() < 0.5 && { at: at() }) }),
+    () => {
+      const places = [at(), at()];
+      // every other time a piece from elsewhere is laid there
+      return Math.round(places[0][0] * 100) % 2
+        ? { do: 'paste', piece: aPiece(), at: places[1] }
+        : { do: 'stamp', at: places, turnJitter: 20 };
+    },
   ])();
 }
