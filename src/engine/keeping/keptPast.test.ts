@@ -17,8 +17,8 @@ let made = 0;
 
 /** A painting at work, and opened again and again. */
 class Easel {
-  /** The bytes of the state by the length of the history that leads to it. */
-  private readonly states = new Map<number, string>();
+  /** The bytes of each state by what leads to it. */
+  private readonly states = new Map<string, string>();
 
   private constructor(
     readonly record: PaintingRecord,
@@ -36,6 +36,14 @@ class Easel {
     return new Easel(record, studio, keeping, undefined);
   }
 
+  /** The same commands lead to one state, whatever was undone, redone and kept on the way. */
+  private check(): void {
+    const line = JSON.stringify(this.studio.history);
+    const now = digest(this.studio);
+    expect(now).toBe(this.states.get(line) ?? now);
+    this.states.set(line, now);
+  }
+
   /** @returns whether it could be done */
   act(command: Command): boolean {
     try {
@@ -45,8 +53,7 @@ class Easel {
       throw error;
     }
     this.keeping.append(command);
-    if (command.do !== 'undo' && command.do !== 'redo')
-      this.states.set(this.studio.history.length, digest(this.studio));
+    this.check();
     return true;
   }
 
@@ -74,8 +81,7 @@ class Easel {
   /** Takes back what is at hand. @returns how many steps that were; each state is the one that it was */
   takeBackAtHand(): number {
     for (let steps = 0; ; steps++) {
-      const { length } = this.studio.history;
-      if (this.states.has(length)) expect(digest(this.studio)).toBe(this.states.get(length));
+      this.check();
       if (!this.studio.timeline.canUndo || this.studio.timeline.farWay('undo')) return steps;
       this.act({ do: 'undo' });
     }
