@@ -20,6 +20,7 @@ describe('a painting at the host', () => {
         // now and then the hand rests
         if (random.next() < 0.15) await pause(random.below(30));
       }
+      page.say({ say: 'clock', pace: 0 });
       const state = await page.settled();
       expect(page.heard.filter(({ say }) => say === 'failed')).toEqual([]);
       expect(page.heard.filter((m) => m.say === 'refused' && m.fault)).toEqual([]);
@@ -60,6 +61,8 @@ describe('a painting at the host', () => {
     await other.settled();
 
     const again = await Page.open(record.id);
+    // nor does water flow on between what is told of the state and what is read of the journal
+    again.say({ say: 'clock', pace: 0 });
     const there = await again.settled();
     // the same has been done; how much time passed on wet paper is another matter
     const done = async (of: PaintingRecord) =>
@@ -76,6 +79,7 @@ describe('a painting at the host', () => {
     await pause(100);
     expect((await readHand(record.id)).filter(({ record: r }) => r.session === 1)).toEqual([]);
     const third = await Page.open(record.id);
+    third.say({ say: 'clock', pace: 0 });
     expect(await third.settled()).toBe(await replayed(record));
   });
 
