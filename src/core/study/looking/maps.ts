@@ -58,7 +58,7 @@ export function temperatureMap(image: CodeImage, radiusMm: number, left = 0, top
 }
 
 /** Chroma beyond which a map is at its lightest, CIELAB units. */
-const FULL = 70;
+const FULL = 50;
 
 /** How strong each colour is: neutral greys are black, the strongest colours white. */
 export const chromaMap = ({ codes }: CodeImage): Uint32Array =>

@@ -1,5 +1,5 @@
 'use client';
-import { Button, Popover, Segmented, Tooltip } from 'antd';
+import { Button, Popover, Segmented } from 'antd';
 import { useEffect, useRef, useState } from 'react';
 import { aidOf, type Aid } from '@/core/picture/aids/aids';
 import { THICKNESS_STEPS } from '@/core/picture/aids/thickness';
@@ -123,11 +123,15 @@ function Small({ picture, on, press }: { picture: GlassPicture; on: boolean; pre
     canvas.current?.getContext('2d')?.putImageData(new ImageData(rgba, width, height), 0, 0);
   }, [rgba, width, height]);
   return (
-    <Tooltip title={aidOf(aid)?.hint ?? 'As it is'}>
-      <button type="button" className={styles.small} aria-pressed={on} onClick={press}>
-        <canvas ref={canvas} width={width} height={height} style={{ width: WIDTH }} />
-        <span>{nameOf(aid)}</span>
-      </button>
-    </Tooltip>
+    <button
+      type="button"
+      className={styles.small}
+      aria-pressed={on}
+      title={aidOf(aid)?.hint ?? 'As it is'}
+      onClick={press}
+    >
+      <canvas ref={canvas} width={width} height={height} style={{ width: WIDTH }} />
+      <span>{nameOf(aid)}</span>
+    </button>
   );
 }
