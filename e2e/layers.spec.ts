@@ -31,9 +31,10 @@ const names = async (page: Page) =>
 async function add(page: Page, label: string): Promise<void> {
   const choice = page.getByRole('menuitem', { name: label, exact: true });
   await drawer(page).getByRole('button', { name: 'Add a layer' }).click();
-  // a menu that is still opening may miss a click
+  await expect(choice).toBeVisible();
+  // a menu that is still opening may miss a click, and one that was heard may close late
   await expect(async () => {
-    await choice.click({ timeout: 2000 });
+    if (await choice.isVisible()) await choice.click({ timeout: 2000 });
     await expect(choice).toBeHidden({ timeout: 2000 });
   }).toPass();
 }
