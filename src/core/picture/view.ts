@@ -79,6 +79,19 @@ export function drawView(
   return new Uint8ClampedArray(out.buffer);
 }
 
+/** As far as a lens is drawn around what is looked at, pixels: from near, what it looks around at is larger than any view. */
+const MOST_REACH_PX = 256;
+
+/**
+ * How far a lens looks around a pixel of the view, pixels, and whether that is less than it would: then what is drawn
+ * anew of a view fits the rest only where all of it is drawn.
+ */
+export function reachOf({ aid, how }: Lens, view: View, painting: Painting): { px: number; cut: boolean } {
+  const mm = squintReach(how.squintMm) + (aid?.reachMm?.(how) ?? 0);
+  const px = Math.ceil((mm * view.zoom) / painting.mmPerPx);
+  return { px: Math.min(MOST_REACH_PX, px), cut: px > MOST_REACH_PX };
+}
+
 /** A rectangle of the view through a lens: what lies around it is drawn along as far as the lens looks around. */
 function throughLens(
   pyramid: Pyramid,
@@ -90,7 +103,7 @@ function throughLens(
   const { aid, how, prepared } = lens;
   const { painting } = pyramid.picture;
   const mmPerPx = painting.mmPerPx / view.zoom;
-  const reach = Math.ceil((squintReach(how.squintMm) + (aid?.reachMm?.(how) ?? 0)) / mmPerPx);
+  const { px: reach } = reachOf(lens, view, painting);
   const around = { left: r.left - reach, top: r.top - reach, right: r.right + reach, bottom: r.bottom + reach };
   const width = around.right - around.left;
   const height = around.bottom - around.top;

@@ -9,8 +9,7 @@ import { isPlain, type ViewOptions } from '@/core/picture/viewOptions';
 import { AID_IDS, aidOf, type Aid } from '@/core/picture/aids/aids';
 import type { GlassPicture } from '@/engine/questions';
 import type { Lens, Looking } from '@/core/picture/aids/definition';
-import { squintReach } from '@/core/study/looking/squint';
-import { drawView, wholeImage, rectInView, type View } from '@/core/picture/view';
+import { drawView, reachOf, rectInView, wholeImage, type View } from '@/core/picture/view';
 import type { FromWorker } from '@/engine/protocol';
 import { SlabPane } from './slabPane';
 import { StaleTiles } from './staleTiles';
@@ -252,8 +251,8 @@ export class Screen {
   /** The part of the view that shows what has changed: more of it where a change is seen from farther away. */
   private toDraw(): { rect: PixelRect; whole: boolean } {
     const { view, how, aid } = this.view!;
-    const mm = squintReach(how.squintMm) + (aidOf(aid)?.reachMm?.(how) ?? 0);
-    const reach = Math.ceil((mm * view.zoom) / this.painting.mmPerPx);
+    const { px: reach, cut } = reachOf({ aid: aidOf(aid), how }, view, this.painting);
+    if (cut) return { rect: { left: 0, top: 0, right: view.width, bottom: view.height }, whole: true };
     const { left, top, right, bottom } = this.dirty;
     const rect = {
       left: Math.max(0, left - reach),

@@ -8,11 +8,11 @@ import { TUBE_SETS } from '@/core/colour/tubeSets';
 import { PainterError } from '@/core/errors';
 import { putOnGround, stepsToPaint } from '@/engine/keeping/anotherGround';
 import type { PaintingRecord } from '@/engine/keeping/paintingRecord';
-import { isStorageFull, readPainting } from '@/engine/keeping/shelf';
+import { readPainting } from '@/engine/keeping/shelf';
 import { usePalette } from '../colour/paletteStore';
 import { newId } from '../rack/hangFile';
 import { GroundSeen } from './GroundSeen';
-import { lacks, preparationOf, specOf, type Preparation } from './preparation';
+import { lacks, preparationOf, specOf, whyNotBegun, type Preparation } from './preparation';
 import { SurfaceSection } from './SurfaceSection';
 import { ToneSection } from './ToneSection';
 import styles from './prepare.module.css';
@@ -48,13 +48,7 @@ export function AnotherGround({ painting }: { painting: string }) {
       router.push(`/easel?painting=${await putOnGround(painting, specOf(it, record.spec.seed, ownPaints), newId())}`);
     } catch (error) {
       setBeginning(false);
-      setTrouble(
-        error instanceof PainterError
-          ? error.message
-          : isStorageFull(error)
-            ? 'This browser has no room left for another painting.'
-            : 'The painting could not be kept in this browser.',
-      );
+      setTrouble(whyNotBegun(error));
     }
   };
   const change = (changes: Partial<Preparation>) => setIt((before) => before && { ...before, ...changes });

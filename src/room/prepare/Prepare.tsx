@@ -8,13 +8,23 @@ import { useDropzone } from 'react-dropzone';
 import { TUBE_SETS } from '@/core/colour/tubeSets';
 import { PainterError } from '@/core/errors';
 import { whileHeld } from '@/engine/hand/holding';
-import { isStorageFull, writePainting, writePhoto } from '@/engine/keeping/shelf';
+import { writePainting, writePhoto } from '@/engine/keeping/shelf';
 import { usePalette } from '../colour/paletteStore';
 import { decodePhoto } from '../photos';
 import { newId } from '../rack/hangFile';
 import { GroundSeen } from './GroundSeen';
 import { PhotosSection, type HungPhoto } from './PhotosSection';
-import { AT_FIRST, lacks, lastPreparation, paletteOf, specOf, started, STARTS, type Preparation } from './preparation';
+import {
+  AT_FIRST,
+  lacks,
+  lastPreparation,
+  paletteOf,
+  specOf,
+  started,
+  STARTS,
+  type Preparation,
+  whyNotBegun,
+} from './preparation';
 import { SizeSection } from './SizeSection';
 import { SurfaceSection } from './SurfaceSection';
 import { ToneSection } from './ToneSection';
@@ -76,13 +86,7 @@ export function Prepare() {
       router.push(`/easel?painting=${id}`);
     } catch (error) {
       setBeginning(false);
-      setTrouble(
-        error instanceof PainterError
-          ? error.message
-          : isStorageFull(error)
-            ? 'This browser has no room left for another painting.'
-            : 'The painting could not be kept in this browser.',
-      );
+      setTrouble(whyNotBegun(error));
     }
   };
 

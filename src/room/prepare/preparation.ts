@@ -19,6 +19,7 @@ import {
 import type { OwnSurface } from '@/core/surface/ownSurface';
 import { isPaper } from '@/core/surface/paper';
 import { kept } from '@/engine/keeping/kept';
+import { isStorageFull } from '@/engine/keeping/shelf';
 import type { PaintingRecord, Palette } from '@/engine/keeping/paintingRecord';
 
 /** Parts of tubes. */
@@ -153,6 +154,14 @@ export const preparationOf = ({ title, spec }: Pick<PaintingRecord, 'title' | 's
   ...spec.surface,
   tone: spec.tone?.mixture ?? {},
 });
+
+/** Why a painting could not be begun, in a sentence. */
+export const whyNotBegun = (error: unknown): string =>
+  error instanceof PainterError
+    ? error.message
+    : isStorageFull(error)
+      ? 'This browser has no room left for another painting.'
+      : 'The painting could not be kept in this browser.';
 
 /** What is set out on the bench for it. */
 export const paletteOf = ({ rules }: Preparation, set: TubeSet): Palette => ({

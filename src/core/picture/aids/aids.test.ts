@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { field, paint, studioFor } from '@/measure/bench';
 import { Picture } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
-import { drawView, wholeImage, type View } from '@/core/picture/view';
+import { drawView, reachOf, wholeImage, type View } from '@/core/picture/view';
 import { wholeRect } from '@/core/film/tilesIn';
 import { AID_IDS, AIDS, aidOf } from './aids';
 import { OPEN_EYES, type Lens, type Looking, type LookingAid } from './definition';
@@ -91,6 +91,15 @@ describe('what is drawn anew of a view fits what is there', () => {
       }
     },
   );
+
+  it('from as near as one can look, the widest squint is drawn in no more than the view and a margin', () => {
+    const near = { ...views[0], zoom: 24 };
+    const how = { ...OPEN_EYES, squintMm: 12, aroundMm: 60 };
+    const lens = lensOf(pyramid, AIDS.temperature, how);
+    expect(reachOf(lens, near, studio.painting)).toEqual({ px: 256, cut: true });
+    const drawn = new Uint32Array(drawView(pyramid, u32, near, part, lens).buffer);
+    expect(drawn.every((code) => code >>> 24 === 255)).toBe(true);
+  });
 
   it('a lens without an aid and with open eyes shows the picture to the bit', () => {
     const [view] = views;
