@@ -92,7 +92,8 @@ interface EaselState {
   takeOver: () => void;
   onFrame: (sink: ((frame: Frame) => void) | undefined) => void;
   onSlabFrame: (sink: ((frame: SlabFrame) => void) | undefined) => void;
-  apply: (command: Command) => void;
+  /** @param passing whether it is for as long as something is held: the jar does not remember it */
+  apply: (command: Command, passing?: 'passing') => void;
   look: (view: View) => void;
   toggleAid: (aid: Exclude<Aid, 'none'>) => void;
   /** Says how aids are set: half closed eyes, how many masses. */
@@ -251,6 +252,8 @@ export const useEasel = create<EaselState>((set, get) => ({
       .then(() => {
         const { parts } = usePalette.getState();
         if (parts) set({ parts: { ...parts } });
+        // a rule that was not known yet may say that it is not looked at from so near
+        if (get().opened) get().look(get().view);
         setOutWaiting();
       });
     const stop = onPaletteChange(({ rules, paint }) => {
@@ -273,11 +276,11 @@ export const useEasel = create<EaselState>((set, get) => ({
   onSlabFrame(next) {
     slabSink = next;
   },
-  apply(command) {
+  apply(command, passing) {
     set({ refused: '' });
     get().engine?.apply(command);
     if (command.do !== 'tool') return;
-    useJar.getState().remember(command);
+    if (!passing) useJar.getState().remember(command);
     askFor(command);
     const { bench } = get();
     if (bench) set({ bench: withAsked(bench) });

@@ -45,7 +45,8 @@ export function countTime(painting: string, spentMs = 0): () => void {
     usePaintingTime.setState({ spentMs: now });
     const { rules } = usePalette.getState();
     if (isTimeUp(rules, now) !== isTimeUp(rules, before)) tellRules();
-    if (now - keptMs >= KEEP_MS) keep();
+    // without a time that is set it is enough to keep it in the end
+    if (rules.minutes !== undefined && now - keptMs >= KEEP_MS) keep();
   };
   const stop = onPaletteChange(({ rules }) => {
     if (rules) tellRules();

@@ -11,13 +11,13 @@ export function blendWhileHeld(held: boolean): void {
   const { tool, blend } = bench.tool;
   if (held) {
     before = { tool, blend };
-    apply({ do: 'tool', tool, blend: 1 });
+    apply({ do: 'tool', tool, blend: 1 }, 'passing');
     return;
   }
   const was = before;
   before = undefined;
   if (!was) return;
-  apply({ do: 'tool', tool: was.tool, blend: was.blend });
+  apply({ do: 'tool', tool: was.tool, blend: was.blend }, 'passing');
   // another tool may have been taken meanwhile
-  if (was.tool !== tool) apply({ do: 'tool', tool });
+  if (was.tool !== tool) apply({ do: 'tool', tool }, 'passing');
 }

@@ -38,8 +38,8 @@ export class PenButtons {
     }
     const tool: ToolId | undefined = useEasel.getState().bench?.tool.tool;
     if (eraser === 'rub' && tool && tool !== RUB_OUT) {
-      useEasel.getState().apply({ do: 'tool', tool: RUB_OUT });
-      this.giveBack = () => useEasel.getState().apply({ do: 'tool', tool });
+      useEasel.getState().apply({ do: 'tool', tool: RUB_OUT }, 'passing');
+      this.giveBack = () => useEasel.getState().apply({ do: 'tool', tool }, 'passing');
     }
   }
 

@@ -2,6 +2,8 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it, test, vi } from 'vitest';
 import { openStore } from '@/engine/keeping/store';
+import { hold } from '@/room/easel/canvas/holds';
+import { PenButtons } from '@/room/easel/canvas/penButtons';
 import { useEasel } from '@/room/easel/easelStore';
 import { useLikings } from '@/room/likings';
 import { onEasel, type TestEasel } from '@/room/testEasel';
@@ -65,6 +67,23 @@ describe('a place of the jar', () => {
     expect(jarNow()[0]).toMatchObject({ name: 'broad sky', held: {} });
     useJar.getState().rename(0, '');
     expect(setupName(jarNow()[0])).toBe('Flat');
+  });
+
+  it('is what it was when something held is let go: blending, the eraser end of a pen', () => {
+    takePlace(0);
+    setSize(9);
+    const { id } = jarNow()[0];
+    hold('blend', true);
+    expect(now().blend).toBe(1);
+    hold('blend', false);
+    const pen = new PenButtons();
+    pen.begin({ pointerType: 'pen', buttons: 32, button: 5 });
+    expect(now().tool).toBe('eraser');
+    pen.end();
+    expect(useJar.getState().inHand).toBe(id);
+    expect(jarNow()[0].held).toEqual({ sizeMm: 9 });
+    setSize(5);
+    expect(jarNow()[0].held).toEqual({ sizeMm: 5 });
   });
 
   it('is left alone by what another tool is told', () => {
