@@ -52,7 +52,7 @@ test('shapes are drawn with the tool in hand, square and round with Shift, and b
   await page.mouse.move(box.x + left + 360, box.y + top + 60);
   await page.mouse.up();
   await atRest(page);
-  expect(distance(await patch(page, left + 280, top + 60, 3), ground)).toBeGreaterThan(40);
+  await expect.poll(async () => distance(await patch(page, left + 280, top + 60, 3), ground)).toBeGreaterThan(40);
   expect(distance(await patch(page, left + 206, top + 60, 3), ground)).toBeLessThan(14);
   // Escape gives the hand back
   await page.keyboard.press('Escape');

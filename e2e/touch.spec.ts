@@ -1,6 +1,6 @@
 import { expect } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { atRest, distance, opened, patch, prepare, ready, test } from './easel';
+import { atRest, distance, opened, patch, prepare, ready, still, test } from './easel';
 
 test.use({ hasTouch: true });
 
@@ -17,10 +17,13 @@ test('two fingers move and zoom the view, one paints', async ({ page }) => {
       type,
       touchPoints: points.map(([x, y], id) => ({ x: box.x + x, y: box.y + y, id })),
     });
-  await touch('touchStart', [[400, 300]]);
-  await touch('touchStart', [
-    [400, 300],
-    [560, 300],
+  // both are down at once, however slowly the machine follows
+  await Promise.all([
+    touch('touchStart', [[400, 300]]),
+    touch('touchStart', [
+      [400, 300],
+      [560, 300],
+    ]),
   ]);
   for (let i = 1; i <= 8; i++)
     await touch('touchMove', [
@@ -35,6 +38,26 @@ test('two fingers move and zoom the view, one paints', async ({ page }) => {
   for (let i = 1; i <= 20; i++) await touch('touchMove', [[300 + i * 12, 200]]);
   await touch('touchEnd', []);
   await expect.poll(async () => distance(await patch(page, 400, 200), ground)).toBeGreaterThan(40);
+});
+
+test('a tap right after a quick stroke is heard', async ({ page }) => {
+  await prepare(page, 'Taps');
+  await page.getByRole('button', { name: 'Load Ultramarine Blue' }).tap();
+  const box = (await page.getByTestId('canvas').boundingBox())!;
+  const session = await page.context().newCDPSession(page);
+  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', x = 0, y = 0) =>
+    session.send('Input.dispatchTouchEvent', {
+      type,
+      touchPoints: type === 'touchEnd' ? [] : [{ x: box.x + x, y: box.y + y, id: 0 }],
+    });
+  for (let k = 0; k < 6; k++) {
+    await touch('touchStart', 250, 140 + 30 * k);
+    for (let i = 1; i <= 20; i++) await touch('touchMove', 250 + i * 14, 140 + 30 * k);
+    await touch('touchEnd');
+    await page.getByRole('button', { name: 'Undo', exact: true }).tap();
+    await expect(page.getByRole('button', { name: 'Redo', exact: true })).toBeEnabled();
+  }
+  await session.detach();
 });
 
 test('from a new painting to its file by touch alone', async ({ page }) => {
@@ -69,10 +92,7 @@ test('from a new painting to its file by touch alone', async ({ page }) => {
   expect(distance(await patch(page, 400, 200), ground)).toBeGreaterThan(40);
   await expect(page.getByText('Load a tube, then paint.')).toHaveCount(0);
   const above = page.getByRole('button', { name: 'New above' });
-  await expect(async () => {
-    await page.getByRole('button', { name: /^On: / }).tap();
-    await expect(above).toBeVisible({ timeout: 2000 });
-  }).toPass();
+  await page.getByRole('button', { name: /^On: / }).tap();
   await above.tap();
   await page.getByRole('button', { name: /^Make it lighter/ }).tap();
   await draw(260);
@@ -80,6 +100,8 @@ test('from a new painting to its file by touch alone', async ({ page }) => {
   await page.getByRole('button', { name: 'Undo', exact: true }).tap();
   await page.getByRole('button', { name: 'Redo', exact: true }).tap();
   await page.getByRole('button', { name: 'Send out' }).tap();
+  await page.getByRole('menuitem', { name: /Painting file/ }).waitFor();
+  await still(page);
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('menuitem', { name: /Painting file/ }).tap(),

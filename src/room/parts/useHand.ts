@@ -18,6 +18,18 @@ export function placeIn(element: Element, event: { clientX: number; clientY: num
 }
 
 /**
+ * A finger that works is not also a gesture of the browser's: after a quick stroke it would take itself to be scrolling
+ * and swallow the next tap, wherever that is. What is a control on the element stays one, and a field is still left.
+ */
+function noGesture(event: Event): void {
+  if (event.target instanceof Element && event.target.closest('button, a, input, select, textarea, [role=button]'))
+    return;
+  event.preventDefault();
+  const { activeElement } = document;
+  if (activeElement instanceof HTMLElement && activeElement.matches('input, textarea')) activeElement.blur();
+}
+
+/**
  * Listens to the hand over an element before what lies beneath does; from where it came down, the hand is followed
  * wherever it goes. Handlers may be new at every drawing; what they see is always of the last.
  */
@@ -52,7 +64,9 @@ export function useHand(element: RefObject<Element | null>, active: boolean, han
       },
     };
     for (const [name, listener] of Object.entries(listeners)) over.addEventListener(name, listener);
+    over.addEventListener('touchstart', noGesture, { passive: false });
     return () => {
+      over.removeEventListener('touchstart', noGesture);
       for (const [name, listener] of Object.entries(listeners)) over.removeEventListener(name, listener);
     };
   }, [element, active]);

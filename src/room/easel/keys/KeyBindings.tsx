@@ -6,11 +6,16 @@ import type { KeyAct } from './keyAct';
 import { KEY_ACTS } from './keyActs';
 import { keysOf, useKeyStore } from './keyStore';
 
+/** A list that hangs open at a field takes what is typed there, Escape too. */
+const listIsOpen = ({ target }: KeyboardEvent): boolean =>
+  target instanceof Element && target.closest('[role=combobox]')?.getAttribute('aria-expanded') === 'true';
+
 /** Listens to the keys of one act. Typing in a field is left alone, but for what is heard there too. */
 function Bound({ act, keys }: { act: KeyAct; keys: readonly string[] }) {
   useHotkeys(
     keys.join(', '),
     (event) => {
+      if (listIsOpen(event)) return;
       const down = event.type === 'keydown';
       if (act.hold && !event.repeat) act.hold(down);
       if (act.press && down) act.press();
@@ -21,6 +26,8 @@ function Bound({ act, keys }: { act: KeyAct; keys: readonly string[] }) {
       preventDefault: !act.inFields,
       enabled: keys.length > 0,
       enableOnFormTags: act.inFields,
+      // asked before the field itself has closed its list
+      eventListenerOptions: { capture: act.inFields === true },
     },
     [act, keys],
   );
