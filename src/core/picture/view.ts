@@ -88,7 +88,7 @@ const MOST_REACH_PX = 256;
  */
 export function reachOf({ aid, how }: Lens, view: View, painting: Painting): { px: number; cut: boolean } {
   const mm = squintReach(how.squintMm) + (aid?.reachMm?.(how) ?? 0);
-  const px = Math.ceil((mm * view.zoom) / painting.mmPerPx);
+  const px = Math.max(aid?.reachPx ?? 0, Math.ceil((mm * view.zoom) / painting.mmPerPx));
   return { px: Math.min(MOST_REACH_PX, px), cut: px > MOST_REACH_PX };
 }
 

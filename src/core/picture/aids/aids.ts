@@ -1,5 +1,6 @@
 import { chroma } from './chroma';
 import type { LookingAid } from './definition';
+import { edges } from './edges';
 import { lifted } from './lifted';
 import { masses } from './masses';
 import { temperature } from './temperature';
@@ -8,7 +9,7 @@ import { values } from './values';
 import { wet } from './wet';
 
 /** All looking aids, in the order in which they are offered. */
-export const AIDS = { values, masses, temperature, chroma, lifted, thickness, wet } satisfies Record<
+export const AIDS = { values, masses, edges, temperature, chroma, lifted, thickness, wet } satisfies Record<
   string,
   LookingAid
 >;

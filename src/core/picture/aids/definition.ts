@@ -42,6 +42,8 @@ export interface LookingAid {
   ) => Uint32Array;
   /** How far it looks around a place, mm. */
   readonly reachMm?: (how: Looking) => number;
+  /** And at least so many pixels of the view. */
+  readonly reachPx?: number;
 }
 
 /** An aid with how it is set and what it has prepared: what a view is looked at through. */

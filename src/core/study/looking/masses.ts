@@ -94,6 +94,9 @@ function placeOf(borders: readonly number[], value: number): number {
   return place;
 }
 
+/** Which mass a code falls into. */
+export const massAt = (code: number, { borders }: Masses): number => placeOf(borders, valueOf(code));
+
 /** A picture in its masses: each place in the mean value of its mass. */
 export function inMasses({ codes }: CodeImage, { borders, of }: Masses): Uint32Array {
   if (of.length === 0) return codes;

@@ -47,33 +47,51 @@ export function squint(image: CodeImage, radiusMm: number): Uint32Array {
 
 /** Blurs a plane in place. @param sigma deviation, pixels */
 export function blur(plane: Float32Array, spare: Float32Array, width: number, height: number, sigma: number): void {
-  for (const box of boxes(sigma)) {
+  blurByBoxes(plane, spare, width, height, boxes(sigma));
+}
+
+/** Blurs a plane in place by means of boxes, one after another. @param widths odd, pixels */
+export function blurByBoxes(
+  plane: Float32Array,
+  spare: Float32Array,
+  width: number,
+  height: number,
+  widths: readonly number[],
+): void {
+  for (const box of widths) {
     if (box < 2) continue;
-    along(plane, spare, width, height, 1, width, box);
-    along(spare, plane, height, width, width, 1, box);
+    acrossRows(plane, spare, width, height, (box - 1) >> 1);
+    downColumns(spare, plane, width, height, (box - 1) >> 1);
   }
 }
 
-/** Means of boxes along one direction; beside the plane there is nothing. */
-function along(
-  from: Float32Array,
-  to: Float32Array,
-  length: number,
-  lines: number,
-  step: number,
-  stride: number,
-  box: number,
-): void {
-  const half = (box - 1) >> 1;
-  const share = 1 / box;
-  for (let line = 0; line < lines; line++) {
-    const start = line * stride;
+/** Means over what of a box lies within the row. */
+function acrossRows(from: Float32Array, to: Float32Array, width: number, height: number, half: number): void {
+  for (let y = 0; y < height; y++) {
+    const start = y * width;
     let sum = 0;
-    for (let i = 0; i < Math.min(half, length); i++) sum += from[start + i * step];
-    for (let i = 0; i < length; i++) {
-      if (i + half < length) sum += from[start + (i + half) * step];
-      if (i - half - 1 >= 0) sum -= from[start + (i - half - 1) * step];
-      to[start + i * step] = sum * share;
+    for (let x = 0; x < Math.min(half, width); x++) sum += from[start + x];
+    for (let x = 0; x < width; x++) {
+      if (x + half < width) sum += from[start + x + half];
+      if (x > half) sum -= from[start + x - half - 1];
+      to[start + x] = sum / (Math.min(width - 1, x + half) - Math.max(0, x - half) + 1);
     }
+  }
+}
+
+/** The same down the columns, row by row, as memory lies. */
+function downColumns(from: Float32Array, to: Float32Array, width: number, height: number, half: number): void {
+  const sums = new Float64Array(width);
+  const add = (row: number, sign: number) => {
+    const start = row * width;
+    for (let x = 0; x < width; x++) sums[x] += sign * from[start + x];
+  };
+  for (let y = 0; y < Math.min(half, height); y++) add(y, 1);
+  for (let y = 0; y < height; y++) {
+    if (y + half < height) add(y + half, 1);
+    if (y > half) add(y - half - 1, -1);
+    const share = 1 / (Math.min(height - 1, y + half) - Math.max(0, y - half) + 1);
+    const start = y * width;
+    for (let x = 0; x < width; x++) to[start + x] = sums[x] * share;
   }
 }
