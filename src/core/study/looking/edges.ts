@@ -11,6 +11,7 @@ import {
   between,
   coarser,
   finest,
+  SLOPE_CUMULANT,
   SLOPE_VARIANCE,
   slopes,
   softened,
@@ -117,13 +118,18 @@ export function findEdges(image: CodeImage, mostMm = 24, leastMm = 0): Edges {
 }
 
 /**
- * Variance of an edge, pixels squared, from how much less steep the known blur makes it. Boxes are flatter than a
- * Gaussian: their fourth cumulant lowers the top of a slope by an eighth of the excess (Edgeworth's first term).
+ * Variance of an edge, pixels squared, from how much less steep the known blur makes it. Boxes are flatter than
+ * Gaussians: a fourth cumulant lowers the top of a slope by an eighth of the excess (Edgeworth's first term).
+ * @param cumulant of all that softened it before
  */
-function varianceOf(ratio: number): number {
-  const whole = WIDE_VARIANCE / (ratio * ratio - 1) + WIDE_VARIANCE;
-  const mended = ratio * (1 + WIDE_CUMULANT / (8 * whole * whole));
-  return WIDE_VARIANCE / (mended * mended - 1);
+function varianceOf(ratio: number, cumulant: number): number {
+  const lowered = (variance: number, of: number) => 1 + of / (8 * Math.max(0.8, variance * variance));
+  let variance = WIDE_VARIANCE / (ratio * ratio - 1);
+  for (let turn = 0; turn < 2; turn++) {
+    const mended = (ratio * lowered(variance + WIDE_VARIANCE, cumulant + WIDE_CUMULANT)) / lowered(variance, cumulant);
+    variance = WIDE_VARIANCE / (mended * mended - 1);
+  }
+  return variance;
 }
 
 /** Places of one scale where it is steepest across, and where the edge belongs to this scale. */
@@ -142,18 +148,23 @@ function spotsOf(scale: Scale, { steep, nx, ny }: Slopes, last: boolean): Spots 
       const before = between(steep, width, height, x - nx[i], y - ny[i]);
       const after = between(steep, width, height, x + nx[i], y + ny[i]);
       if (here < before || here <= after || before <= 0 || after <= 0) continue;
-      // the top of a Gaussian through three places
-      const [l0, l1, l2] = [Math.log(before), Math.log(here), Math.log(after)];
-      const bend = l0 - 2 * l1 + l2;
-      const off = bend < 0 ? Math.max(-0.75, Math.min(0.75, (l0 - l2) / (2 * bend))) : 0;
-      const top = Math.exp(l1 - (off * (l0 - l2)) / 4);
+      // the top of a Gaussian through three places, and how steep the softer one is there
+      const bend = Math.log((before * after) / (here * here));
+      const lean = Math.log(after / before) / 2;
+      const off = bend < 0 ? Math.max(-0.75, Math.min(0.75, -lean / bend)) : 0;
+      const top = here * Math.exp(off * (lean + (off * bend) / 2));
       const atX = x + off * nx[i];
       const atY = y + off * ny[i];
-      const ratio = top / Math.max(1e-6, between(soft, width, height, atX, atY));
+      const softBefore = between(soft, width, height, x - nx[i], y - ny[i]);
+      const softAfter = between(soft, width, height, x + nx[i], y + ny[i]);
+      if (softBefore <= 0 || softAfter <= 0) continue;
+      const softBend = Math.log((softBefore * softAfter) / (soft[i] * soft[i]));
+      const softTop = soft[i] * Math.exp(off * (Math.log(softAfter / softBefore) / 2 + (off * softBend) / 2));
+      const ratio = top / softTop;
       if (ratio < 1.05 || (px === 1 && top - top / ratio < ROUNDING)) continue;
-      const variance = varianceOf(ratio);
-      // a difference along x softens only what of the edge runs across x, and so for y
+      // a difference along x softens only what of the edge runs across x, and so for y; boxes are flattest along them
       const aslant = nx[i] * nx[i] * nx[i] * nx[i] + ny[i] * ny[i] * ny[i] * ny[i];
+      const variance = varianceOf(ratio, aslant * (scale.cumulant + SLOPE_CUMULANT));
       const own = Math.sqrt(Math.max(0, variance - scale.variance - SLOPE_VARIANCE * aslant));
       if (own >= most || (px > 1 && own < LEAST_DEVIATION)) continue;
       if (WIDTH * top * Math.sqrt(variance) < FAINT) continue;

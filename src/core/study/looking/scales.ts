@@ -14,6 +14,8 @@ export interface Scale {
   readonly px: number;
   /** Variance by which it is soft of itself, its own pixels squared: the box of its pixels and what made it coarser. */
   readonly variance: number;
+  /** Fourth cumulant of that: boxes are flatter than a Gaussian. */
+  readonly cumulant: number;
 }
 
 /** Least width and height of a scale, pixels. */
@@ -32,7 +34,14 @@ function curve(t: number): number {
   return CURVE[i] + (at - i) * (CURVE[i + 1] - CURVE[i]);
 }
 
-/** The finest scale: the picture as it is. */
+/** Variance of boxes of so many pixels, one after another, and their fourth cumulant. */
+const varianceOf = (boxes: readonly number[]) => boxes.reduce((sum, n) => sum + (n * n - 1) / 12, 0);
+const cumulantOf = (boxes: readonly number[]) => boxes.reduce((sum, n) => sum - (n * n * n * n - 1) / 120, 0);
+
+/** A first blur, boxes in pixels: where an edge lies between pixels tells then little of how steep it seems. */
+const CALM = [3, 3];
+
+/** The finest scale. */
 export function finest({ codes, width, height }: CodeImage): Scale {
   const planes = [0, 1, 2].map(() => new Float32Array(codes.length));
   const there = new Uint8Array(codes.length);
@@ -55,7 +64,17 @@ export function finest({ codes, width, height }: CodeImage): Scale {
     planes[1][i] = a;
     planes[2][i] = b;
   }
-  return { width, height, planes, there, px: 1, variance: 1 / 12 };
+  const spare = new Float32Array(codes.length);
+  for (const plane of planes) blurByBoxes(plane, spare, width, height, CALM);
+  return {
+    width,
+    height,
+    planes,
+    there,
+    px: 1,
+    variance: 1 / 12 + varianceOf(CALM),
+    cumulant: cumulantOf(CALM) - 1 / 120,
+  };
 }
 
 /** The next coarser scale: 1 3 3 1 in both directions, every other place. Nothing where it would be too small. */
@@ -93,15 +112,21 @@ export function coarser(fine: Scale): Scale | undefined {
     }
   }
   // the kernel has a variance of 3/4 of a finer pixel squared; a coarser pixel holds four finer ones
-  return { width, height, planes, there, px: 2 * fine.px, variance: (fine.variance + 0.75) / 4 };
+  return {
+    width,
+    height,
+    planes,
+    there,
+    px: 2 * fine.px,
+    variance: (fine.variance + 0.75) / 4,
+    cumulant: fine.cumulant / 16,
+  };
 }
 
-/** Boxes of a known blur, pixels, and its variance: a box of n has (n^2 - 1) / 12. */
+/** Boxes of a known blur, pixels; its variance and fourth cumulant. */
 const WIDE = [3, 3, 3, 3, 3, 3];
-export const WIDE_VARIANCE = WIDE.reduce((sum, n) => sum + (n * n - 1) / 12, 0);
-
-/** And its fourth cumulant: -(n^4 - 1) / 120 for each. */
-export const WIDE_CUMULANT = WIDE.reduce((sum, n) => sum - (n * n * n * n - 1) / 120, 0);
+export const WIDE_VARIANCE = varianceOf(WIDE);
+export const WIDE_CUMULANT = cumulantOf(WIDE);
 
 /** The planes of a scale, softer by a known blur: variance `WIDE_VARIANCE`. */
 export function softened({ planes, width, height }: Scale): Float32Array[] {
@@ -124,6 +149,7 @@ export interface Slopes {
 
 /** What a difference over two pixels adds to the variance. */
 export const SLOPE_VARIANCE = 1 / 3;
+export const SLOPE_CUMULANT = -16 / 120;
 
 /** Slopes of a colour picture: the larger eigenvalue of its structure (Di Zenzo 1986). */
 export function slopes(planes: readonly Float32Array[], width: number, height: number): Slopes {
