@@ -10,6 +10,8 @@ const SOFT = codeOf(EDGE_TINTS.soft);
 const LOST = codeOf(EDGE_TINTS.lost);
 const LIGHT = codeOf([244, 242, 236]);
 
+/** Distance between dots, pixels. */
+const DOTS = 6;
 /** Widest band that a soft edge is drawn as, pixels. */
 const MOST_BAND = 14;
 
@@ -38,8 +40,10 @@ export function edgeMap(image: CodeImage, { edges, kinds, lost }: LostAndFound, 
       }
     }
   }
-  for (const { x, y } of lost) {
-    if ((x + left) % 6 > 1 || (y + top) % 6 > 1) continue;
+  // one dot in each square of a net that stands still
+  const snap = (at: number, from: number) => Math.floor((at + from) / DOTS) * DOTS + DOTS / 2 - from;
+  for (const place of lost) {
+    const [x, y] = [snap(place.x, left), snap(place.y, top)];
     for (let dy = -1; dy <= 1; dy++) for (let dx = -1; dx <= 1; dx++) put(x + dx, y + dy, dx || dy ? LIGHT : LOST);
   }
   for (let k = 0; k < edges.count; k++) {

@@ -132,7 +132,8 @@ describe('lost and found', () => {
   it('a border that is sharp, then soft, then gone is found, soft and lost in as many parts', () => {
     const image = passage();
     const { found, soft, lost, sharpest } = edgeReport(image, of(image));
-    expect(found).toBeCloseTo(1 / 3, 1);
+    expect(found).toBeGreaterThan(0.28);
+    expect(found).toBeLessThan(0.45);
     expect(soft).toBeGreaterThan(0.28);
     expect(lost).toBeGreaterThan(0.15);
     expect(found + soft + lost).toBeCloseTo(1, 9);

@@ -31,6 +31,8 @@ const LEAST_DEVIATION = 0.8;
 const MOST_DEVIATION = 2.4;
 /** Steepness that the rounding of colours to codes can make out of a slow passage, CIELAB units a pixel. */
 const ROUNDING = 0.5;
+/** Share of what pixels themselves soften, below which nothing that is measured is an edge. */
+const NO_EDGE = 0.8;
 /** Least length of an edge that is not a speck, pixels of its scale. */
 const LEAST_LENGTH = 5;
 
@@ -165,7 +167,10 @@ function spotsOf(scale: Scale, { steep, nx, ny }: Slopes, last: boolean): Spots 
       // a difference along x softens only what of the edge runs across x, and so for y; boxes are flattest along them
       const aslant = nx[i] * nx[i] * nx[i] * nx[i] + ny[i] * ny[i] * ny[i] * ny[i];
       const variance = varianceOf(ratio, aslant * (scale.cumulant + SLOPE_CUMULANT));
-      const own = Math.sqrt(Math.max(0, variance - scale.variance - SLOPE_VARIANCE * aslant));
+      const floor = scale.variance + SLOPE_VARIANCE * aslant;
+      // at corners and ends it is steeper than any edge can be
+      if (variance < NO_EDGE * floor) continue;
+      const own = Math.sqrt(Math.max(0, variance - floor));
       if (own >= most || (px > 1 && own < LEAST_DEVIATION)) continue;
       if (WIDTH * top * Math.sqrt(variance) < FAINT) continue;
       spots.pixel.push(i);

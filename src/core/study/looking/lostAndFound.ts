@@ -112,6 +112,17 @@ export interface EdgeReport {
   readonly sharpest: readonly SharpPlace[];
 }
 
+/** A place is not the sharpest by itself: where edges meet or end, one that is much narrower than those around is none. */
+const LONE = 0.6;
+const AROUND_MM = 2;
+
+/** Median width of the edges around one, mm. @param px radius, pixels of the picture */
+function widthAround({ count, x, y, width }: Edges, k: number, px: number): number {
+  const widths: number[] = [];
+  for (let i = 0; i < count; i++) if (Math.abs(x[i] - x[k]) < px && Math.abs(y[i] - y[k]) < px) widths.push(width[i]);
+  return widths.sort((p, q) => p - q)[widths.length >> 1];
+}
+
 /** Sums up. @param most how many of the sharpest places */
 export function edgeReport(image: CodeImage, { edges, kinds, lost }: LostAndFound, most = 5): EdgeReport {
   const sums = { found: 0, soft: 0, faint: 0 };
@@ -130,7 +141,8 @@ export function edgeReport(image: CodeImage, { edges, kinds, lost }: LostAndFoun
     if (sharpest.length === most) break;
     const place = { x: edges.x[k], y: edges.y[k], widthMm: edges.width[k], contrast: edges.contrast[k] };
     const near = (other: SharpPlace) => Math.abs(other.x - place.x) < apart && Math.abs(other.y - place.y) < apart;
-    if (!sharpest.some(near)) sharpest.push(place);
+    if (!sharpest.some(near) && place.widthMm >= LONE * widthAround(edges, k, AROUND_MM / image.mmPerPx))
+      sharpest.push(place);
   }
   return { found: share(sums.found), soft: share(sums.soft), lost: share(gone), sharpest };
 }
