@@ -6,7 +6,8 @@ export default defineConfig({
   testDir: 'e2e',
   timeout: 240_000,
   expect: { timeout: 40_000 },
-  workers: 1,
+  // a page waits for its painter most of the time: two of them share two cores
+  workers: 2,
   fullyParallel: false,
   retries: process.env.CI ? 1 : 0,
   reporter: [['list']],

@@ -1,4 +1,9 @@
+import { aidOf, type Aid } from '@/core/picture/aids/aids';
 import type { Looking } from '@/core/picture/aids/definition';
+import { showsAnyPicture, throughAid } from '@/core/picture/aids/throughAid';
+import { unlitSmall } from '@/core/picture/unlit';
+import { differenceMap } from '@/core/study/looking/differences';
+import { studyOf } from '@/core/study/looking/studyOf';
 import type { GlassPicture } from './questions';
 import { digest } from '@/core/journal/digest';
 import type { Painting } from '@/core/film/painting';
@@ -29,6 +34,8 @@ interface Asked {
   readonly plainly: <T>(render: (picture: Picture) => T) => T;
   readonly thumbnail: () => Uint8Array<ArrayBuffer>;
   readonly glass: (width: number, how: Looking) => GlassPicture[];
+  /** The whole picture, so wide, through one aid. */
+  readonly small: (width: number, aid: Aid, how: Looking) => GlassPicture;
   /** Writes down the time that has passed on wet paper, so that the journal tells the state as it is now. */
   readonly endWait: () => void;
 }
@@ -63,6 +70,23 @@ const ANSWERERS: Answerers = {
   },
 
   glass: ({ width, how }, { glass }) => glass(width, how),
+
+  study({ width: most, aid: id, how, net, photo: codes }, { small, studio: { painting } }) {
+    const canvas = unlitSmall(painting, most);
+    const { width, height } = canvas;
+    const photo = codes?.length === width * height ? { ...canvas, codes } : undefined;
+    const study = studyOf(canvas, photo, how.masses, net);
+    const aid = aidOf(id);
+    const bytes = (of: Uint32Array) => new Uint8ClampedArray(Uint32Array.from(of).buffer);
+    return {
+      width,
+      height,
+      canvas: aid && !showsAnyPicture(aid) ? small(width, id, how).rgba : bytes(throughAid(canvas, aid, how)),
+      photo: photo && bytes(throughAid(photo, aid, how)),
+      map: photo && bytes(differenceMap(canvas, study.differences, ...net)),
+      study,
+    };
+  },
 
   copy: (_, { studio: { painting } }) => copyPiece(painting),
 
@@ -130,6 +154,7 @@ export async function replyTo(
       plainly: (render) => screen.plainly(render),
       thumbnail: () => screen.thumbnail(),
       glass: (width, how) => screen.glass(width, how),
+      small: (width, aid, how) => screen.small(width, aid, how),
       endWait: () => open.endWait(),
     });
   } catch (error) {

@@ -5,6 +5,7 @@ import type { MassBalance } from '@/core/film/ledger';
 import type { Proof, TubeUsed } from '@/core/picture/tubesUsed';
 import type { SpotReading } from '@/core/picture/readings';
 import type { ExportId } from '@/core/formats/exports/exports';
+import type { Study } from '@/core/study/looking/studyOf';
 import type { Counts } from '@/core/study/histogram';
 
 /** What the page may ask the engine, each question with what it tells and what it is answered. */
@@ -15,6 +16,17 @@ export interface GlassPicture {
   readonly width: number;
   readonly height: number;
   readonly rgba: Uint8ClampedArray<ArrayBuffer>;
+}
+
+/** What the study desk shows and says. */
+export interface Studied {
+  readonly width: number;
+  readonly height: number;
+  /** Canvas, photo and the map of their differences, RGBA. */
+  readonly canvas: Uint8ClampedArray<ArrayBuffer>;
+  readonly photo?: Uint8ClampedArray<ArrayBuffer>;
+  readonly map?: Uint8ClampedArray<ArrayBuffer>;
+  readonly study: Study;
 }
 
 /** A piece that is about to be moved. */
@@ -57,6 +69,14 @@ interface Asked {
   readonly histogram: { readonly below?: string };
   /** The whole picture, so wide, through each aid: the looking glass. */
   readonly glass: { readonly width: number; readonly how: Looking };
+  /** The whole picture so wide, through an aid, and measured beside a photo in register with it, as many pixels. */
+  readonly study: {
+    readonly width: number;
+    readonly aid: Aid;
+    readonly how: Looking;
+    readonly net: readonly [columns: number, rows: number];
+    readonly photo?: Uint32Array;
+  };
   /** Tubes on the canvas. */
   readonly tubes: object;
   /** How it would look with one tube replaced, or as it is. */
@@ -78,6 +98,7 @@ export interface Answers {
   readonly piece: PieceShown | null;
   readonly copy: Piece;
   readonly glass: GlassPicture[];
+  readonly study: Studied;
   readonly histogram: Counts;
   readonly tubes: TubeUsed[];
   readonly proof: Proof;

@@ -16,6 +16,8 @@ export interface Likings {
   /** What the button on the barrel of a pen is held for, and what its other end does. */
   readonly barrel: BarrelHold;
   readonly eraser: EraserEnd;
+  /** Photos on the board are looked at through what the canvas is looked at. */
+  readonly photosFollow: boolean;
   /** Something has been painted here before: no more needs to be said about how to begin. */
   readonly hasPainted: boolean;
 }
@@ -32,6 +34,7 @@ const AT_FIRST: Likings = {
   dimmed: false,
   barrel: 'sample',
   eraser: 'rub',
+  photosFollow: true,
   hasPainted: false,
 };
 
@@ -47,6 +50,7 @@ const own = kept<Likings>({
     dimmed: flag,
     barrel: z.enum(BARREL_HOLDS).catch(AT_FIRST.barrel),
     eraser: z.enum(ERASER_ENDS).catch(AT_FIRST.eraser),
+    photosFollow: z.boolean().catch(true),
     hasPainted: flag,
   }),
 });

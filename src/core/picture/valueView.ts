@@ -14,9 +14,3 @@ export function greyOfCode(code: number): number {
   const g = codes[(y * STEPS + 0.5) | 0];
   return ((code & 0xff000000) | (g << 16) | (g << 8) | g) >>> 0;
 }
-
-/** Turns RGBA bytes into their values, in place. */
-export function toValues(rgba: Uint8ClampedArray<ArrayBuffer>): void {
-  const packed = new Uint32Array(rgba.buffer, rgba.byteOffset, rgba.length >> 2);
-  for (let i = 0; i < packed.length; i++) packed[i] = greyOfCode(packed[i]);
-}

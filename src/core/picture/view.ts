@@ -111,6 +111,8 @@ function throughLens(
   codes = squint({ codes, width, height, mmPerPx }, how.squintMm);
   if (aid?.look) {
     codes = aid.look({ codes, width, height, mmPerPx }, how, prepared, { x: around.left, y: around.top });
+  } else if (aid?.seeCode) {
+    for (let i = 0; i < codes.length; i++) if (codes[i] !== 0) codes[i] = aid.seeCode(codes[i]);
   }
   const out = new Uint32Array((r.right - r.left) * (r.bottom - r.top));
   for (let y = 0, to = 0; y < r.bottom - r.top; y++) {

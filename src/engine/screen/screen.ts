@@ -266,6 +266,11 @@ export class Screen {
 
   /** The whole picture, so wide, as it is and through each aid. */
   glass(width: number, how: Looking): GlassPicture[] {
+    return (['none', ...AID_IDS] as const).map((aid) => this.small(width, aid, how));
+  }
+
+  /** The whole picture, so wide, through one aid. */
+  small(width: number, aid: Aid, how: Looking): GlassPicture {
     const { painting, pyramid } = this;
     const height = Math.max(1, Math.round((painting.height * width) / painting.width));
     const zoom = width / painting.width;
@@ -279,15 +284,9 @@ export class Screen {
       mirror: false,
     };
     const all = { left: 0, top: 0, right: width, bottom: height };
-    return (['none', ...AID_IDS] as const).map((aid) => {
-      const lens = this.lensOf(aid, how);
-      return {
-        aid,
-        width,
-        height,
-        rgba: drawView(pyramid, painting.arena.u32, view, all, lens.plain ? undefined : lens),
-      };
-    });
+    const lens = this.lensOf(aid, how);
+    const rgba = drawView(pyramid, painting.arena.u32, view, all, lens.plain ? undefined : lens);
+    return { aid, width, height, rgba };
   }
 
   private lensNow(): Lens & { readonly plain: boolean } {

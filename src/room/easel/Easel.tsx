@@ -11,6 +11,7 @@ import { useBoard } from '@/room/easel/board/boardStore';
 import { CanvasView } from '@/room/easel/canvas/CanvasView';
 import { MotifBoard } from '@/room/easel/board/MotifBoard';
 import { Sill } from './Sill';
+import { StudyPanel } from '@/room/easel/study/StudyPanel';
 import { Spine } from './Spine';
 import { useLikings } from '@/room/likings';
 import { useAutomation } from './automation';
@@ -114,6 +115,7 @@ export function Easel({ painting }: { painting: string }) {
       <Bench />
       <KeyBindings />
       <KeysPanel />
+      <StudyPanel />
     </main>
   );
 }

@@ -33,7 +33,7 @@ export function Sill({ record }: { record: PaintingRecord }) {
   const [title, setTitle] = useState(record.title);
   const [trouble, setTrouble] = useState('');
   const [sending, setSending] = useState(false);
-  const { apply, look, toggleAid, toggleRaking, set } = useEasel.getState();
+  const { apply, look, toggleAid, toggleRaking, togglePanel, set } = useEasel.getState();
   const aid = useEasel((s) => s.aid);
   const raking = useEasel((s) => isRaking(s.light));
   const mirror = useEasel((s) => s.view.mirror);
@@ -109,6 +109,11 @@ export function Sill({ record }: { record: PaintingRecord }) {
       </Space.Compact>
       <div className={styles.aids} role="group" aria-label="Looking aids">
         <LookingGlass />
+        <Tooltip title="Canvas and photo in register, measured (Shift W)">
+          <Button type="text" onClick={() => togglePanel('study')}>
+            Study
+          </Button>
+        </Tooltip>
         {AID_IDS.filter((id) => aidOf(id)?.onSill).map((id) => (
           <Tooltip key={id} title={AIDS[id].hint}>
             <Button type={aid === id ? 'primary' : 'text'} aria-pressed={aid === id} onClick={() => toggleAid(id)}>

@@ -23,9 +23,9 @@ export interface LookingAid {
   readonly key?: string;
   /** It has its button on the sill, and not only in the looking glass. */
   readonly onSill?: true;
-  /** Whether photos on the board are shown in greys with it. */
-  readonly greysPhotos?: true;
-  /** What a colour of the picture (0xAABBGGRR) is shown as. @param x cell, @param y cell */
+  /** What a colour (0xAABBGGRR) is shown as, of whatever picture. */
+  readonly seeCode?: (code: number) => number;
+  /** What a cell of the painting is shown as, by its paint. @param code its colour, 0xAABBGGRR */
   readonly see?: (code: number, painting: Painting, x: number, y: number) => number;
   /** What is worked out once from the whole picture, small, before any part of it is looked at. */
   readonly prepare?: (whole: CodeImage, how: Looking) => unknown;

@@ -5,7 +5,6 @@ export const values: LookingAid = {
   name: 'Value',
   hint: 'See values only, on canvas and photo (V)',
   key: 'v',
-  greysPhotos: true,
   onSill: true,
-  see: (code) => greyOfCode(code),
+  seeCode: greyOfCode,
 };

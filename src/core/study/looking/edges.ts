@@ -5,6 +5,7 @@
  * Zucker 1998, Local scale control), and what the pixels and differences themselves soften is taken off.
  */
 import type { Triple } from '@/core/colour/colorimetry';
+import { maths } from '@/core/maths/maths';
 import { deltaE2000 } from '@/core/colour/deltaE2000';
 import type { CodeImage } from './image';
 import {
@@ -151,17 +152,17 @@ function spotsOf(scale: Scale, { steep, nx, ny }: Slopes, last: boolean): Spots 
       const after = between(steep, width, height, x + nx[i], y + ny[i]);
       if (here < before || here <= after || before <= 0 || after <= 0) continue;
       // the top of a Gaussian through three places, and how steep the softer one is there
-      const bend = Math.log((before * after) / (here * here));
-      const lean = Math.log(after / before) / 2;
+      const bend = maths.log((before * after) / (here * here));
+      const lean = maths.log(after / before) / 2;
       const off = bend < 0 ? Math.max(-0.75, Math.min(0.75, -lean / bend)) : 0;
-      const top = here * Math.exp(off * (lean + (off * bend) / 2));
+      const top = here * maths.exp(off * (lean + (off * bend) / 2));
       const atX = x + off * nx[i];
       const atY = y + off * ny[i];
       const softBefore = between(soft, width, height, x - nx[i], y - ny[i]);
       const softAfter = between(soft, width, height, x + nx[i], y + ny[i]);
       if (softBefore <= 0 || softAfter <= 0) continue;
-      const softBend = Math.log((softBefore * softAfter) / (soft[i] * soft[i]));
-      const softTop = soft[i] * Math.exp(off * (Math.log(softAfter / softBefore) / 2 + (off * softBend) / 2));
+      const softBend = maths.log((softBefore * softAfter) / (soft[i] * soft[i]));
+      const softTop = soft[i] * maths.exp(off * (maths.log(softAfter / softBefore) / 2 + (off * softBend) / 2));
       const ratio = top / softTop;
       if (ratio < 1.05 || (px === 1 && top - top / ratio < ROUNDING)) continue;
       // a difference along x softens only what of the edge runs across x, and so for y; boxes are flattest along them

@@ -1,5 +1,4 @@
 'use client';
-import { aidOf } from '@/core/picture/aids/aids';
 import { CloseOutlined, PictureOutlined } from '@ant-design/icons';
 import { Button, Dropdown, Segmented, Tooltip } from 'antd';
 import { useCallback, useEffect, useRef, useState } from 'react';
@@ -15,8 +14,10 @@ import { useBoard, type Hung } from './boardStore';
 import { MotifPhoto, START, type Sight } from './MotifPhoto';
 import { usePopup } from './usePopup';
 import { useSight } from '@/room/easel/sighting/sightStore';
+import { GREYS, photoLens } from './photoThrough';
 import { drawHangings, Wall } from './Wall';
 import { useEasel } from '@/room/easel/easelStore';
+import { useLikings } from '@/room/likings';
 import easel from '../easel.module.css';
 import styles from './board.module.css';
 
@@ -28,7 +29,11 @@ export function MotifBoard({ painting, photos }: { painting: string; photos: rea
   const [hung, setHung] = useState<Hung[]>([]);
   const [sights, setSights] = useState<Record<string, Sight>>({});
   const [trouble, setTrouble] = useState('');
-  const values = useEasel((s) => aidOf(s.aid)?.greysPhotos === true);
+  const aid = useEasel((s) => s.aid);
+  const how = useEasel((s) => s.how);
+  const widthMm = useEasel((s) => s.opened?.spec.widthMm ?? 1);
+  const follow = useLikings((s) => s.photosFollow);
+  const lens = follow ? photoLens(aid, how, widthMm) : undefined;
   const { size, look, chosen, popped, change, hang: rehang, hangingOf } = useBoard();
   const popup = usePopup(popped, 'Motif board', () => change({ popped: false }));
 
@@ -191,9 +196,15 @@ export function MotifBoard({ painting, photos }: { painting: string; photos: rea
         )}
       </div>
       {onWall ? (
-        <Wall hung={hung} values={values} />
+        <Wall hung={hung} lens={lens} />
       ) : current ? (
-        <MotifPhoto key={current.id} photo={current} sight={sight} see={see} values={values || sight.grey} />
+        <MotifPhoto
+          key={current.id}
+          photo={current}
+          sight={sight}
+          see={see}
+          lens={lens ?? (sight.grey ? GREYS : undefined)}
+        />
       ) : (
         <button type="button" className={styles.emptyBoard} onClick={drop.open}>
           <PictureOutlined />

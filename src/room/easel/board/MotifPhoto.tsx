@@ -6,7 +6,7 @@ import type { Hung } from './boardStore';
 import { Mark, Spot } from '@/room/easel/compare/CompareTag';
 import { useCompare } from '@/room/easel/compare/compareStore';
 import { decodePart } from '@/room/photos';
-import { greyOf } from './photoGrey';
+import { seenThrough, type PhotoLens } from './photoThrough';
 import { PhotoTag } from './PhotoTag';
 import { RegisterFrame } from '@/room/easel/sighting/RegisterFrame';
 import { samplePhoto } from '@/room/easel/compare/sampling';
@@ -37,12 +37,12 @@ export function MotifPhoto({
   photo,
   sight,
   see,
-  values,
+  lens,
 }: {
   photo: Hung;
   sight: Sight;
   see: (change: (sight: Sight) => Partial<Sight>) => void;
-  values: boolean;
+  lens: PhotoLens | undefined;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
@@ -70,11 +70,12 @@ export function MotifPhoto({
     context.imageSmoothingQuality = 'high';
     context.translate((size.width / 2 + sight.x) * dpr, (size.height / 2 + sight.y) * dpr);
     context.scale(sight.mirror ? -scale : scale, scale);
-    context.drawImage(values ? greyOf(bitmap) : bitmap, -bitmap.width / 2, -bitmap.height / 2);
-    if (!detail) return;
-    const near = values ? greyOf(detail.bitmap) : detail.bitmap;
+    context.drawImage(seenThrough(bitmap, lens), -bitmap.width / 2, -bitmap.height / 2, bitmap.width, bitmap.height);
+    // a part by itself is not what an aid sees of the whole
+    if (!detail || (lens && lens.aid !== 'values')) return;
+    const near = seenThrough(detail.bitmap, lens);
     context.drawImage(near, detail.x - bitmap.width / 2, detail.y - bitmap.height / 2, detail.w, detail.h);
-  }, [size, sight, values, bitmap, fit, detail]);
+  }, [size, sight, lens, bitmap, fit, detail]);
 
   // looked at closely, the part that is seen is decoded once more from the file, a moment after the hand rests
   useEffect(() => {

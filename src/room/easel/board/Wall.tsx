@@ -6,7 +6,7 @@ import { isHeld } from '@/room/easel/canvas/holds';
 import { samplePhoto } from '@/room/easel/compare/sampling';
 import { useEasel } from '@/room/easel/easelStore';
 import { useBoard, type Hung } from './boardStore';
-import { greyOf } from './photoGrey';
+import { GREYS, seenThrough, type PhotoLens } from './photoThrough';
 import { PhotoTag } from './PhotoTag';
 import { smaller } from './photoMips';
 import { placeIn, useHand } from '@/room/parts/useHand';
@@ -55,11 +55,12 @@ export function drawHangings(
   hung: readonly Hung[],
   hangings: readonly Hanging[],
   px: number,
+  lens?: PhotoLens,
 ): void {
   for (const hanging of hangings) {
     const photo = hung.find((p) => p.id === hanging.id);
     if (!photo) continue;
-    const whole = hanging.grey ? greyOf(photo.bitmap) : photo.bitmap;
+    const whole = seenThrough(photo.bitmap, lens ?? (hanging.grey ? GREYS : undefined));
     const picture = smaller(whole, (hanging.width / hanging.crop.w) * px);
     const height = heightOf(hanging, photo.full);
     const { crop } = hanging;
@@ -83,7 +84,7 @@ export function drawHangings(
 }
 
 /** The whole board: photos hung freely. Pull moves them, a corner sizes, the place above turns; the wheel goes nearer. */
-export function Wall({ hung, values }: { hung: readonly Hung[]; values: boolean }) {
+export function Wall({ hung, lens }: { hung: readonly Hung[]; lens: PhotoLens | undefined }) {
   const { hangings, chosen } = useBoard();
   const canvas = useRef<HTMLCanvasElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
@@ -92,7 +93,6 @@ export function Wall({ hung, values }: { hung: readonly Hung[]; values: boolean 
   const order = [...all].sort(
     (a, b) => hangings.findIndex((h) => h.id === a.id) - hangings.findIndex((h) => h.id === b.id),
   );
-  const shown = values ? order.map((h) => ({ ...h, grey: true })) : order;
 
   // photos that were never hung are hung once
   useEffect(() => {
@@ -129,7 +129,7 @@ export function Wall({ hung, values }: { hung: readonly Hung[]; values: boolean 
     const context = element.getContext('2d')!;
     const px = seen.zoom * dpr;
     context.setTransform(px, 0, 0, px, element.width / 2 - seen.x * px, element.height / 2 - seen.y * px);
-    drawHangings(context, hung, shown, px);
+    drawHangings(context, hung, order, px, lens);
     if (!picked || !pickedPhoto) return;
     const at = (u: number, v: number) => toBoard(picked, pickedPhoto.full, u, v);
     context.strokeStyle = '#2e6f66';

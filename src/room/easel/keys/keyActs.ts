@@ -204,6 +204,7 @@ const PANELS: readonly KeyAct[] = [
   },
   { id: 'pots', group: 'Panels', says: 'All pots', keys: ['shift+p'], press: () => get().togglePanel('pots') },
   { id: 'desk', group: 'Panels', says: 'The mixing desk', keys: ['shift+m'], press: () => get().togglePanel('desk') },
+  { id: 'study', group: 'Panels', says: 'The study desk', keys: ['shift+w'], press: () => get().togglePanel('study') },
   { id: 'keys', group: 'Panels', says: 'All keys', keys: ['shift+slash'], press: () => get().togglePanel('keys') },
   {
     id: 'away',

@@ -1,11 +1,13 @@
 'use client';
-import { Button, Popover, Segmented } from 'antd';
+import { Button, Checkbox, Popover, Segmented } from 'antd';
 import { useEffect, useRef, useState } from 'react';
 import { aidOf, type Aid } from '@/core/picture/aids/aids';
 import { THICKNESS_STEPS } from '@/core/picture/aids/thickness';
+import { EDGE_TINTS } from '@/core/study/looking/edgeMap';
 import type { GlassPicture } from '@/engine/questions';
 import { Dial } from '@/room/easel/hand/Dial';
 import { useEasel } from '@/room/easel/easelStore';
+import { useLikings } from '@/room/likings';
 import styles from './looking.module.css';
 
 /** Width of a small picture, CSS pixels. */
@@ -39,6 +41,8 @@ function Glass() {
   const how = useEasel((s) => s.how);
   const aid = useEasel((s) => s.aid);
   const strokes = useEasel((s) => s.bench?.strokes);
+  const follow = useLikings((s) => s.photosFollow);
+  const { like } = useLikings.getState();
   const { setHow, toggleAid } = useEasel.getState();
   const [pictures, setPictures] = useState<readonly GlassPicture[]>([]);
   useEffect(() => {
@@ -66,6 +70,9 @@ function Glass() {
         ))}
       </div>
       <div className={styles.how}>
+        <Checkbox checked={follow} onChange={(e) => like({ photosFollow: e.target.checked })}>
+          Photos too
+        </Checkbox>
         <Dial
           label="Squint"
           value={Math.sqrt(how.squintMm / MOST_SQUINT_MM)}
@@ -100,11 +107,24 @@ function Glass() {
             hint="Darks below this value are lifted"
           />
         )}
+        {aid === 'edges' && (
+          <ul className={styles.legend} aria-label="Edges">
+            <li>
+              <i style={{ background: rgb(EDGE_TINTS.found) }} /> found: a line
+            </li>
+            <li>
+              <i style={{ background: rgb(EDGE_TINTS.soft) }} /> soft: hatched
+            </li>
+            <li>
+              <i style={{ background: rgb(EDGE_TINTS.lost) }} /> lost: dots
+            </li>
+          </ul>
+        )}
         {aid === 'thickness' && (
           <ul className={styles.legend} aria-label="Thickness">
             {THICKNESS_STEPS.map(({ um, tint, says }) => (
               <li key={um}>
-                <i style={{ background: `rgb(${tint.join(' ')})` }} /> {says}, {um} µm
+                <i style={{ background: rgb(tint) }} /> {says}, {um} µm
               </li>
             ))}
           </ul>
@@ -114,6 +134,7 @@ function Glass() {
   );
 }
 
+const rgb = (tint: readonly number[]) => `rgb(${tint.join(' ')})`;
 const nameOf = (aid: Aid): string => aidOf(aid)?.name ?? 'Plain';
 
 function Small({ picture, on, press }: { picture: GlassPicture; on: boolean; press: () => void }) {

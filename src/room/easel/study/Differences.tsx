@@ -1,0 +1,83 @@
+'use client';
+import { Button } from 'antd';
+import { labToLinear, linearToHex, type Triple } from '@/core/colour/colorimetry';
+import type { AreaDifference } from '@/core/study/looking/differences';
+import { solveFor } from '@/room/easel/compare/sampling';
+import { useEasel } from '@/room/easel/easelStore';
+import { inParts, missWords, recipeWords } from '@/room/parts/recipeWords';
+import styles from './study.module.css';
+
+/** So many of the largest are said. */
+const MOST = 10;
+/** Smaller ones nobody mends, Delta E 2000. */
+const LEAST = 3;
+
+const hex = (lab: Readonly<Triple>) => linearToHex(labToLinear([...lab]));
+
+/** Where canvas and photo differ, the largest first; one that is chosen is framed, with what the photo's colour is mixed from. */
+export function Differences({
+  all,
+  chosen,
+  choose,
+  net: [columns, rows],
+}: {
+  all: readonly AreaDifference[];
+  chosen?: AreaDifference;
+  choose: (one: AreaDifference) => void;
+  net: readonly [number, number];
+}) {
+  const worth = all.filter((d) => d.compared.deltaE >= LEAST).slice(0, MOST);
+  const recipe = chosen && solveFor(chosen.motif);
+  const show = ({ column, row }: AreaDifference) => {
+    const { opened, view, look, set } = useEasel.getState();
+    if (!opened) return;
+    const { widthMm, heightMm, ppi } = opened.spec;
+    const cells = (mm: number) => (mm * ppi) / 25.4;
+    set({ panel: null });
+    look({
+      ...view,
+      centreX: cells(((column + 0.5) / columns) * widthMm),
+      centreY: cells(((row + 0.5) / rows) * heightMm),
+      zoom: Math.min(view.width / cells((2 * widthMm) / columns), view.height / cells((2 * heightMm) / rows)),
+    });
+  };
+  return (
+    <section className={styles.differences} aria-label="Differences">
+      <h3>Where they differ</h3>
+      {all.length === 0 ? (
+        <p className="quiet">There is nothing to compare with yet.</p>
+      ) : worth.length === 0 ? (
+        <p>Every area is as it is on the photo, as far as one sees.</p>
+      ) : (
+        <ol>
+          {worth.map((d) => {
+            const on = chosen?.column === d.column && chosen.row === d.row;
+            return (
+              <li key={`${d.column} ${d.row}`}>
+                <button type="button" aria-pressed={on} onClick={() => choose(d)}>
+                  <i style={{ background: hex(d.painted) }} />
+                  <i style={{ background: hex(d.motif) }} />
+                  {d.words}
+                </button>
+                {on && recipe && (
+                  <div className={styles.mend}>
+                    <p>
+                      The photo there: {recipeWords(recipe.mixture)}{' '}
+                      <span className="quiet">{missWords(recipe.deltaE)}</span>
+                    </p>
+                    <Button size="small" onClick={() => useEasel.getState().loadMixture(inParts(recipe.mixture))}>
+                      Load it
+                    </Button>
+                    <Button size="small" onClick={() => show(d)}>
+                      Show on the canvas
+                    </Button>
+                  </div>
+                )}
+              </li>
+            );
+          })}
+        </ol>
+      )}
+    </section>
+  );
+}

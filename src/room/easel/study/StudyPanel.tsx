@@ -1,0 +1,126 @@
+'use client';
+import { CloseOutlined } from '@ant-design/icons';
+import { Button, Drawer, Segmented, Select, Slider } from 'antd';
+import { useEffect, useState } from 'react';
+import { AID_IDS, aidOf, type Aid } from '@/core/picture/aids/aids';
+import type { AreaDifference } from '@/core/study/looking/differences';
+import type { Studied } from '@/engine/questions';
+import { useEasel } from '@/room/easel/easelStore';
+import { Differences } from './Differences';
+import { PictureSays } from './PictureSays';
+import { registeredPhoto } from './registeredPhoto';
+import { TwoPictures, type Laid } from './TwoPictures';
+import styles from './study.module.css';
+
+/** Width at which both are measured, pixels. */
+const WIDTH = 640;
+const close = () => useEasel.getState().set({ panel: null });
+
+/** The study desk over the easel: canvas and photo in register, in any aid, with what is measured of both. */
+export function StudyPanel() {
+  const open = useEasel((s) => s.panel === 'study');
+  return (
+    <Drawer
+      rootClassName={styles.panel}
+      placement="top"
+      size="calc(100vh - 60px)"
+      mask={false}
+      closable={false}
+      open={open}
+      destroyOnHidden
+      onClose={close}
+      aria-label="Study desk"
+    >
+      <Desk />
+    </Drawer>
+  );
+}
+
+function Desk() {
+  const engine = useEasel((s) => s.engine);
+  const how = useEasel((s) => s.how);
+  const spec = useEasel((s) => s.opened?.spec);
+  const strokes = useEasel((s) => s.bench?.strokes);
+  const [aid, setAid] = useState<Aid>('none');
+  const [laid, setLaid] = useState<Laid>('beside');
+  const [columns, setColumns] = useState(6);
+  const [seen, setSeen] = useState<Studied>();
+  const [chosen, setChosen] = useState<AreaDifference>();
+  const [photoSays, setPhotoSays] = useState('');
+  const [trouble, setTrouble] = useState('');
+  const rows = spec ? Math.max(2, Math.round((columns * spec.heightMm) / spec.widthMm)) : 4;
+
+  useEffect(() => {
+    if (!engine || !spec) return;
+    let gone = false;
+    const ask = async () => {
+      // as many pixels as the canvas has, but no more than are measured
+      const width = Math.max(1, Math.min(WIDTH, Math.floor((spec.widthMm * spec.ppi) / 25.4)));
+      const found = registeredPhoto(spec, width);
+      if (!gone) setPhotoSays(found.says);
+      const answer = await engine.ask({ of: 'study', width, aid, how, net: [columns, rows], photo: found.codes });
+      if (!gone) setSeen(answer);
+    };
+    ask().catch((error: unknown) => !gone && setTrouble(error instanceof Error ? error.message : 'Not measured.'));
+    return () => {
+      gone = true;
+    };
+    // what is painted meanwhile is measured anew
+  }, [engine, spec, strokes, aid, how, columns, rows]);
+
+  return (
+    <div className={styles.desk}>
+      <header className={styles.head}>
+        <h2>Study desk</h2>
+        <Segmented
+          size="small"
+          aria-label="How they lie"
+          value={laid}
+          onChange={setLaid}
+          options={[
+            { value: 'beside', label: 'Side by side' },
+            { value: 'divided', label: 'With a divider' },
+            { value: 'differences', label: 'Differences' },
+          ]}
+        />
+        <Select
+          size="small"
+          aria-label="Looked at through"
+          className={styles.aid}
+          value={aid}
+          onChange={setAid}
+          options={(['none', ...AID_IDS] as const).map((id) => ({ value: id, label: aidOf(id)?.name ?? 'As it is' }))}
+        />
+        <span className={styles.net}>
+          <span id="study-net">Areas across: {columns}</span>
+          <Slider
+            min={2}
+            max={12}
+            value={columns}
+            onChange={setColumns}
+            ariaLabelledByForHandle="study-net"
+            tooltip={{ formatter: null }}
+          />
+        </span>
+        <span className={styles.spring} />
+        <Button type="text" icon={<CloseOutlined />} aria-label="Close the study desk" onClick={close} />
+      </header>
+      {trouble && <p role="alert">{trouble}</p>}
+      {!seen ? (
+        <p className="quiet">Measuring …</p>
+      ) : (
+        <div className={styles.body}>
+          <div className={styles.left}>
+            <TwoPictures seen={seen} laid={laid} chosen={chosen} net={[columns, rows]} />
+            {photoSays && <p className="quiet">{photoSays}</p>}
+            <div className={styles.both}>
+              <PictureSays name="Canvas" study={seen.study.canvas} />
+              {seen.study.photo && <PictureSays name="Photo" study={seen.study.photo} />}
+            </div>
+          </div>
+          <Differences all={seen.study.differences} chosen={chosen} choose={setChosen} net={[columns, rows]} />
+        </div>
+      )}
+    </div>
+  );
+}

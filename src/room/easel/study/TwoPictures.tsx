@@ -1,0 +1,100 @@
+'use client';
+import { useEffect, useRef, useState } from 'react';
+import type { AreaDifference } from '@/core/study/looking/differences';
+import type { Studied } from '@/engine/questions';
+import styles from './study.module.css';
+
+/** How canvas and photo lie: beside each other, one over the other, or canvas and the map of their differences. */
+export type Laid = 'beside' | 'divided' | 'differences';
+
+function Picture({
+  rgba,
+  width,
+  height,
+  name,
+}: {
+  rgba: Uint8ClampedArray<ArrayBuffer>;
+  width: number;
+  height: number;
+  name: string;
+}) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    canvas.current?.getContext('2d')?.putImageData(new ImageData(rgba, width, height), 0, 0);
+  }, [rgba, width, height]);
+  return <canvas ref={canvas} width={width} height={height} role="img" aria-label={name} />;
+}
+
+/** The area that is spoken of, framed. */
+function Frame({ chosen, net: [columns, rows] }: { chosen?: AreaDifference; net: readonly [number, number] }) {
+  if (!chosen) return null;
+  return (
+    <i
+      className={styles.frame}
+      style={{
+        left: `${(100 * chosen.column) / columns}%`,
+        top: `${(100 * chosen.row) / rows}%`,
+        width: `${100 / columns}%`,
+        height: `${100 / rows}%`,
+      }}
+    />
+  );
+}
+
+/** Canvas and photo in register, with the same crop. */
+export function TwoPictures({
+  seen,
+  laid,
+  chosen,
+  net,
+}: {
+  seen: Studied;
+  laid: Laid;
+  chosen?: AreaDifference;
+  net: readonly [number, number];
+}) {
+  const { width, height, canvas, photo, map } = seen;
+  const [divider, setDivider] = useState(0.5);
+  const other = laid === 'differences' ? map : photo;
+  const size = { width, height };
+  if (laid === 'divided' && photo) {
+    return (
+      <figure className={styles.over}>
+        <Picture rgba={canvas} {...size} name="Canvas" />
+        <span style={{ clipPath: `inset(0 0 0 ${100 * divider}%)` }}>
+          <Picture rgba={photo} {...size} name="Photo" />
+        </span>
+        <Frame chosen={chosen} net={net} />
+        <i className={styles.divider} style={{ left: `${100 * divider}%` }} />
+        <input
+          type="range"
+          min={0}
+          max={1}
+          step={0.005}
+          value={divider}
+          aria-label="Divider between canvas and photo"
+          onChange={(e) => setDivider(Number(e.target.value))}
+        />
+        <figcaption>canvas left, photo right of the divider</figcaption>
+      </figure>
+    );
+  }
+  return (
+    <div className={styles.beside}>
+      <figure>
+        <Picture rgba={canvas} {...size} name="Canvas" />
+        <Frame chosen={chosen} net={net} />
+        <figcaption>canvas</figcaption>
+      </figure>
+      {other && (
+        <figure>
+          <Picture rgba={other} {...size} name={laid === 'differences' ? 'Differences' : 'Photo'} />
+          <Frame chosen={chosen} net={net} />
+          <figcaption>
+            {laid === 'differences' ? 'differences: redder is larger, hatched is too dark' : 'photo'}
+          </figcaption>
+        </figure>
+      )}
+    </div>
+  );
+}
