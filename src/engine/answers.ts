@@ -1,6 +1,7 @@
 import { aidOf, type Aid } from '@/core/picture/aids/aids';
 import type { Looking } from '@/core/picture/aids/definition';
 import { showsAnyPicture, throughAid } from '@/core/picture/aids/throughAid';
+import { section } from '@/core/picture/coreSample';
 import { unlitSmall } from '@/core/picture/unlit';
 import { differenceMap } from '@/core/study/looking/differences';
 import { studyOf } from '@/core/study/looking/studyOf';
@@ -35,7 +36,7 @@ interface Asked {
   readonly thumbnail: () => Uint8Array<ArrayBuffer>;
   readonly glass: (width: number, how: Looking) => GlassPicture[];
   /** The whole picture, so wide, through one aid. */
-  readonly small: (width: number, aid: Aid, how: Looking) => GlassPicture;
+  readonly small: (width: number, aid: Aid, how: Looking, height: number) => GlassPicture;
   /** Writes down the time that has passed on wet paper, so that the journal tells the state as it is now. */
   readonly endWait: () => void;
 }
@@ -71,22 +72,23 @@ const ANSWERERS: Answerers = {
 
   glass: ({ width, how }, { glass }) => glass(width, how),
 
-  study({ width: most, aid: id, how, net, photo: codes }, { small, studio: { painting } }) {
-    const canvas = unlitSmall(painting, most);
-    const { width, height } = canvas;
-    const photo = codes?.length === width * height ? { ...canvas, codes } : undefined;
+  study({ width, height, aid: id, how, net, photo: codes }, { small, studio: { painting } }) {
+    const canvas = unlitSmall(painting, width, height);
+    const photo = codes && { ...canvas, codes };
     const study = studyOf(canvas, photo, how.masses, net);
     const aid = aidOf(id);
     const bytes = (of: Uint32Array) => new Uint8ClampedArray(Uint32Array.from(of).buffer);
     return {
       width,
       height,
-      canvas: aid && !showsAnyPicture(aid) ? small(width, id, how).rgba : bytes(throughAid(canvas, aid, how)),
+      canvas: aid && !showsAnyPicture(aid) ? small(width, id, how, height).rgba : bytes(throughAid(canvas, aid, how)),
       photo: photo && bytes(throughAid(photo, aid, how)),
       map: photo && bytes(differenceMap(canvas, study.differences, ...net)),
       study,
     };
   },
+
+  section: ({ from, to, count }, { picture }) => section(picture, from, to, count),
 
   copy: (_, { studio: { painting } }) => copyPiece(painting),
 
@@ -154,7 +156,7 @@ export async function replyTo(
       plainly: (render) => screen.plainly(render),
       thumbnail: () => screen.thumbnail(),
       glass: (width, how) => screen.glass(width, how),
-      small: (width, aid, how) => screen.small(width, aid, how),
+      small: (width, aid, how, height) => screen.small(width, aid, how, height),
       endWait: () => open.endWait(),
     });
   } catch (error) {

@@ -2,6 +2,7 @@ import type { Aid } from '@/core/picture/aids/aids';
 import type { Looking } from '@/core/picture/aids/definition';
 import type { Piece } from '@/core/commands/families/pasting';
 import type { MassBalance } from '@/core/film/ledger';
+import type { CoreSample } from '@/core/picture/coreSample';
 import type { Proof, TubeUsed } from '@/core/picture/tubesUsed';
 import type { SpotReading } from '@/core/picture/readings';
 import type { ExportId } from '@/core/formats/exports/exports';
@@ -69,13 +70,20 @@ interface Asked {
   readonly histogram: { readonly below?: string };
   /** The whole picture, so wide, through each aid: the looking glass. */
   readonly glass: { readonly width: number; readonly how: Looking };
-  /** The whole picture so wide, through an aid, and measured beside a photo in register with it, as many pixels. */
+  /** The whole picture in so many pixels, through an aid, and measured beside a photo in register with it, as many. */
   readonly study: {
     readonly width: number;
+    readonly height: number;
     readonly aid: Aid;
     readonly how: Looking;
     readonly net: readonly [columns: number, rows: number];
     readonly photo?: Uint32Array;
+  };
+  /** What lies along a line through the paint, mm: so many cores. */
+  readonly section: {
+    readonly from: { readonly x: number; readonly y: number };
+    readonly to: { readonly x: number; readonly y: number };
+    readonly count: number;
   };
   /** Tubes on the canvas. */
   readonly tubes: object;
@@ -99,6 +107,7 @@ export interface Answers {
   readonly copy: Piece;
   readonly glass: GlassPicture[];
   readonly study: Studied;
+  readonly section: CoreSample[];
   readonly histogram: Counts;
   readonly tubes: TubeUsed[];
   readonly proof: Proof;

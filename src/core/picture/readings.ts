@@ -36,8 +36,10 @@ export interface SpotReading {
 }
 
 /** One film of the stack at a cell. */
-interface FilmAtCell {
+export interface FilmAtCell {
   readonly layer: string;
+  /** Dry; a wash or dust; wet; or wet too, but laid on top and not worked in. */
+  readonly state: 'dry' | 'grains' | 'wet' | 'top';
   readonly masses: readonly (readonly [pigment: number, coats: number])[];
   readonly um: number;
 }
@@ -121,13 +123,14 @@ export function filmsAt(picture: Picture, x: number, y: number, only?: string): 
     for (const s of tile.strata) {
       films.push({
         layer: layer.id,
+        state: 'dry',
         masses: coloured(s.pigments, (i) => s.mass[i][cell] * s.massStep[i]),
         um: s.thickness[cell] * s.thicknessStep,
       });
     }
     if (tile.wash) {
       for (const { masses, cover } of washFilmsAt(painting.arena, tile.wash, cell)) {
-        films.push({ layer: layer.id, masses, um: cover * GRAINS_UM });
+        films.push({ layer: layer.id, state: 'grains', masses, um: cover * GRAINS_UM });
       }
     }
     if (tile.volume) {
@@ -135,10 +138,11 @@ export function filmsAt(picture: Picture, x: number, y: number, only?: string): 
       const onTop = plane(picture, tile.skinVolume, cell);
       films.push({
         layer: layer.id,
+        state: 'wet',
         masses: coloured(tile.pigments, (i) => Math.max(0, plane(picture, tile.mass[i], cell) - top(i))),
         um: plane(picture, tile.volume, cell) - onTop,
       });
-      if (onTop > 0) films.push({ layer: layer.id, masses: coloured(tile.pigments, top), um: onTop });
+      if (onTop > 0) films.push({ layer: layer.id, state: 'top', masses: coloured(tile.pigments, top), um: onTop });
     }
   }
   return films;

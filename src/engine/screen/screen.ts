@@ -269,10 +269,10 @@ export class Screen {
     return (['none', ...AID_IDS] as const).map((aid) => this.small(width, aid, how));
   }
 
-  /** The whole picture, so wide, through one aid. */
-  small(width: number, aid: Aid, how: Looking): GlassPicture {
+  /** The whole picture, so wide, through one aid. @param most height, where it is given: a row more or less */
+  small(width: number, aid: Aid, how: Looking, most?: number): GlassPicture {
     const { painting, pyramid } = this;
-    const height = Math.max(1, Math.round((painting.height * width) / painting.width));
+    const height = most ?? Math.max(1, Math.round((painting.height * width) / painting.width));
     const zoom = width / painting.width;
     const view = {
       width,

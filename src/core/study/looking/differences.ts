@@ -157,9 +157,11 @@ export function keyWords({ darkShare, dark, light, darkestLight, lightestDark }:
   const share = `${Math.round(100 * darkShare)} % dark, ${Math.round(100 * (1 - darkShare))} % light`;
   const apart = darkestLight - lightestDark;
   const families =
-    apart >= 0
-      ? `the families keep ${apart.toFixed(1)} values apart`
-      : `the families overlap by ${(-apart).toFixed(1)} values`;
+    Math.abs(apart) < 0.05
+      ? 'the families touch'
+      : apart > 0
+        ? `the families keep ${apart.toFixed(1)} values apart`
+        : `the families overlap by ${(-apart).toFixed(1)} values`;
   return `${share}; means ${dark.toFixed(1)} and ${light.toFixed(1)}; ${families}.`;
 }
 

@@ -168,7 +168,7 @@ describe('lost and found', () => {
       for (const code of [0, codeOfLab(grey(40))]) {
         const image = { codes: new Uint32Array(width * height).fill(code), width, height, mmPerPx: 0.3 };
         const laf = of(image);
-        expect(edgeReport(image, laf)).toEqual({ found: 0, soft: 0, lost: 0, sharpest: [] });
+        expect(edgeReport(image, laf)).toEqual({ found: 0, soft: 0, lost: 0, sharpest: [], finestMm: 0.3 });
         expect(edgeMap(image, laf)).toHaveLength(width * height);
       }
     }

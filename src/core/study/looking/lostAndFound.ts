@@ -104,6 +104,8 @@ export interface SharpPlace {
 
 /** What can be said of the edges of a whole picture. */
 export interface EdgeReport {
+  /** Finer than this nothing is told apart: a pixel, mm. */
+  readonly finestMm: number;
   /** Shares of all that is an edge or was one, by length; together 1, or all 0 where there is none. */
   readonly found: number;
   readonly soft: number;
@@ -144,5 +146,5 @@ export function edgeReport(image: CodeImage, { edges, kinds, lost }: LostAndFoun
     if (!sharpest.some(near) && place.widthMm >= LONE * widthAround(edges, k, AROUND_MM / image.mmPerPx))
       sharpest.push(place);
   }
-  return { found: share(sums.found), soft: share(sums.soft), lost: share(gone), sharpest };
+  return { found: share(sums.found), soft: share(sums.soft), lost: share(gone), sharpest, finestMm: image.mmPerPx };
 }

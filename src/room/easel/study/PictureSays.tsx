@@ -1,10 +1,18 @@
 'use client';
 import { Bar, BarChart, XAxis } from 'recharts';
 import { keyWords } from '@/core/study/looking/differences';
+import type { EdgeReport } from '@/core/study/looking/lostAndFound';
 import type { PictureStudy } from '@/core/study/looking/studyOf';
 import styles from './study.module.css';
 
 const percent = (share: number) => `${Math.round(100 * share)} %`;
+
+function sharpest({ sharpest: [first], finestMm }: EdgeReport): string {
+  if (!first) return '';
+  return first.widthMm < finestMm
+    ? `; the sharpest finer than ${finestMm.toFixed(1)} mm`
+    : `; the sharpest ${first.widthMm.toFixed(1)} mm wide`;
+}
 
 /** What is measured of one picture: how its values are spread, its masses, its key, its edges. */
 export function PictureSays({ name, study: { values, masses, key, edges } }: { name: string; study: PictureStudy }) {
@@ -32,7 +40,7 @@ export function PictureSays({ name, study: { values, masses, key, edges } }: { n
         <dt>Edges</dt>
         <dd>
           {edges.found + edges.soft + edges.lost > 0
-            ? `${percent(edges.found)} found, ${percent(edges.soft)} soft, ${percent(edges.lost)} lost; sharpest ${edges.sharpest[0]?.widthMm.toFixed(1) ?? '–'} mm`
+            ? `${percent(edges.found)} found, ${percent(edges.soft)} soft, ${percent(edges.lost)} lost${sharpest(edges)}`
             : 'none'}
         </dd>
       </dl>

@@ -56,9 +56,18 @@ function Desk() {
     const ask = async () => {
       // as many pixels as the canvas has, but no more than are measured
       const width = Math.max(1, Math.min(WIDTH, Math.floor((spec.widthMm * spec.ppi) / 25.4)));
-      const found = registeredPhoto(spec, width);
+      const height = Math.max(1, Math.floor((width * spec.heightMm) / spec.widthMm));
+      const found = registeredPhoto(spec, width, height);
       if (!gone) setPhotoSays(found.says);
-      const answer = await engine.ask({ of: 'study', width, aid, how, net: [columns, rows], photo: found.codes });
+      const answer = await engine.ask({
+        of: 'study',
+        width,
+        height,
+        aid,
+        how,
+        net: [columns, rows],
+        photo: found.codes,
+      });
       if (!gone) setSeen(answer);
     };
     ask().catch((error: unknown) => !gone && setTrouble(error instanceof Error ? error.message : 'Not measured.'));
@@ -112,6 +121,7 @@ function Desk() {
         <div className={styles.body}>
           <div className={styles.left}>
             <TwoPictures seen={seen} laid={laid} chosen={chosen} net={[columns, rows]} />
+            {aidOf(aid) && <p className="quiet">{aidOf(aid)!.hint}</p>}
             {photoSays && <p className="quiet">{photoSays}</p>}
             <div className={styles.both}>
               <PictureSays name="Canvas" study={seen.study.canvas} />

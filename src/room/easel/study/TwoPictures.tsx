@@ -60,12 +60,14 @@ export function TwoPictures({
   if (laid === 'divided' && photo) {
     return (
       <figure className={styles.over}>
-        <Picture rgba={canvas} {...size} name="Canvas" />
-        <span style={{ clipPath: `inset(0 0 0 ${100 * divider}%)` }}>
-          <Picture rgba={photo} {...size} name="Photo" />
-        </span>
-        <Frame chosen={chosen} net={net} />
-        <i className={styles.divider} style={{ left: `${100 * divider}%` }} />
+        <div>
+          <Picture rgba={canvas} {...size} name="Canvas" />
+          <span style={{ clipPath: `inset(0 0 0 ${100 * divider}%)` }}>
+            <Picture rgba={photo} {...size} name="Photo" />
+          </span>
+          <Frame chosen={chosen} net={net} />
+          <i className={styles.divider} style={{ left: `${100 * divider}%` }} />
+        </div>
         <input
           type="range"
           min={0}
@@ -82,14 +84,18 @@ export function TwoPictures({
   return (
     <div className={styles.beside}>
       <figure>
-        <Picture rgba={canvas} {...size} name="Canvas" />
-        <Frame chosen={chosen} net={net} />
+        <div>
+          <Picture rgba={canvas} {...size} name="Canvas" />
+          <Frame chosen={chosen} net={net} />
+        </div>
         <figcaption>canvas</figcaption>
       </figure>
       {other && (
         <figure>
-          <Picture rgba={other} {...size} name={laid === 'differences' ? 'Differences' : 'Photo'} />
-          <Frame chosen={chosen} net={net} />
+          <div>
+            <Picture rgba={other} {...size} name={laid === 'differences' ? 'Differences' : 'Photo'} />
+            <Frame chosen={chosen} net={net} />
+          </div>
           <figcaption>
             {laid === 'differences' ? 'differences: redder is larger, hatched is too dark' : 'photo'}
           </figcaption>

@@ -10,15 +10,14 @@ export interface Registered {
   readonly says: string;
 }
 
-/** The part of the photo that the canvas shows; without a register the largest that has its proportions. @param width pixels */
-export function registeredPhoto(spec: PaintingSpec, width: number): Registered {
+/** The part of the photo that the canvas shows; without a register the largest that has its proportions. @param width, height pixels */
+export function registeredPhoto(spec: PaintingSpec, width: number, height: number): Registered {
   const { register, pictures } = useSight.getState();
   const [first] = pictures;
   const id = register?.photo ?? first?.[0];
   const bitmap = id === undefined ? undefined : pictures.get(id);
   if (!bitmap || id === undefined) return { says: 'Hang a photo on the board, and it is measured beside the canvas.' };
   const r = register ?? wholeFrame(id, bitmap.width, bitmap.height, spec);
-  const height = Math.max(1, Math.round((width * spec.heightMm) / spec.widthMm));
   const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })!;
   const scale = (mmPerPhotoPx(r, spec) * width) / spec.widthMm;
   context.imageSmoothingQuality = 'high';

@@ -1,0 +1,55 @@
+import { expect } from '@playwright/test';
+import { encode } from 'fast-png';
+import { atRest, penStroke, prepare, straight, test } from './easel';
+
+/** A photo in three bands, light above. */
+function bands(): Buffer {
+  const [width, height] = [200, 150];
+  const data = new Uint8Array(width * height * 4);
+  for (let i = 0; i < width * height; i++) {
+    const y = Math.floor(i / width);
+    data.set(y < 50 ? [214, 208, 196, 255] : y < 100 ? [128, 112, 92, 255] : [52, 44, 40, 255], 4 * i);
+  }
+  return Buffer.from(encode({ width, height, data, channels: 4 }));
+}
+
+test('the study desk measures canvas and photo, says where they differ, and what mends it', async ({ page }) => {
+  await prepare(page, 'Study');
+  await page.getByRole('button', { name: 'Load Ultramarine Blue' }).click();
+  await penStroke(page, straight(150, 120, 500, 120, 0.9));
+  await atRest(page);
+  // without a photo the canvas is measured by itself
+  await page.getByRole('button', { name: 'Study', exact: true }).click();
+  const desk = page.getByRole('dialog', { name: 'Study desk' });
+  await expect(desk.getByText('Hang a photo on the board')).toBeVisible();
+  await expect(desk.getByRole('region', { name: 'Canvas, measured' })).toContainText(/% dark, \d+ % light/);
+  await desk.getByRole('button', { name: 'Close the study desk' }).click();
+  const [chooser] = await Promise.all([
+    page.waitForEvent('filechooser'),
+    page
+      .getByRole('button', { name: /Hang up a photo/ })
+      .first()
+      .click(),
+  ]);
+  await chooser.setFiles({ name: 'Bands.png', mimeType: 'image/png', buffer: bands() });
+  await expect(page.getByTestId('photo')).toBeVisible();
+  await page.getByTestId('canvas').focus();
+  await page.keyboard.press('Shift+W');
+  const says = desk.getByRole('region', { name: 'Photo, measured' });
+  await expect(says).toContainText(/3\d % at [78]\.\d/);
+  await expect(desk.getByText(/not in register/)).toBeVisible();
+  // what is dark on the photo and toned on the canvas comes first, and its recipe goes onto the brush
+  const first = desk.getByRole('region', { name: 'Differences' }).getByRole('button').first();
+  await expect(first).toContainText(/lower .*too light|upper .*too dark/);
+  await first.click();
+  await expect(desk.getByText(/The photo there: /)).toBeVisible();
+  await desk.getByLabel('Looked at through').click();
+  await page.getByTitle('Edges', { exact: true }).click();
+  await expect(desk.getByText(/which edges are found/)).toBeVisible();
+  await expect(says).toContainText(/\d+ % found/);
+  await desk.getByText('With a divider').click();
+  await desk.getByLabel('Divider between canvas and photo').fill('0.25');
+  await desk.getByRole('button', { name: 'Show on the canvas' }).click();
+  await expect(desk).toBeHidden();
+  expect(Number(await page.getByTestId('canvas').getAttribute('data-zoom'))).toBeGreaterThan(0.8);
+});

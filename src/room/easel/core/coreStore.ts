@@ -1,0 +1,42 @@
+'use client';
+import { create } from 'zustand';
+import type { CoreSample } from '@/core/picture/coreSample';
+import type { Place } from '@/core/study/register';
+import { useEasel } from '@/room/easel/easelStore';
+
+/** A line shorter than this is a place, mm; and so many cores are taken along a longer one. */
+const PLACE_MM = 1.5;
+const CORES = 90;
+
+interface CoreState {
+  /** Whether the hand takes cores. */
+  on: boolean;
+  /** The line along which they were taken, mm; one place where both ends are the same. */
+  line: readonly [Place, Place] | undefined;
+  cores: readonly CoreSample[];
+  trouble: string;
+  toggle: () => void;
+  take: (from: Place, to: Place) => void;
+}
+
+/** Cores through the paint: a place, or a section along a line. The painting does not know of them. */
+export const useCore = create<CoreState>((set, get) => ({
+  on: false,
+  line: undefined,
+  cores: [],
+  trouble: '',
+  toggle: () => set({ on: !get().on }),
+  take(from, to) {
+    const place = Math.hypot(to.x - from.x, to.y - from.y) < PLACE_MM;
+    const line = [from, place ? from : to] as const;
+    set({ line, trouble: '' });
+    const count = place ? 1 : CORES;
+    useEasel
+      .getState()
+      .engine?.ask({ of: 'section', from: line[0], to: line[1], count })
+      .then(
+        (cores) => get().line === line && set({ cores, trouble: cores.length ? '' : 'That is beside the painting.' }),
+        (error: unknown) => set({ trouble: error instanceof Error ? error.message : 'No core could be taken.' }),
+      );
+  },
+}));
