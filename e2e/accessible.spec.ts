@@ -28,6 +28,7 @@ test('every screen can be used without seeing or pointing at it', async ({ page 
     c: '[aria-label="Leaf"]',
     'Shift+P': '[aria-label="All pots"]',
     'Shift+M': '.ant-drawer',
+    'Shift+W': '.ant-drawer',
   };
   for (const [key, panel] of Object.entries(panels)) {
     await page.keyboard.press(key);

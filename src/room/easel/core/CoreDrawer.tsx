@@ -70,6 +70,7 @@ export function CoreDrawer() {
   const most = Math.max(0, ...cores.map(({ um }) => um));
   return (
     <section aria-label="Core sample">
+      <h2>Core sample</h2>
       <p className="quiet">Touch a place, or draw a line: what lies there, from the ground up.</p>
       <Button size="small" type={on ? 'primary' : 'default'} aria-pressed={on} onClick={toggle}>
         Take cores

@@ -9,9 +9,8 @@ import { PaintList } from './PaintList';
 function PaintDrawer() {
   return (
     <>
-      <PaintList />
-      <h2>Core sample</h2>
       <CoreDrawer />
+      <PaintList />
     </>
   );
 }
