@@ -1,6 +1,7 @@
 'use client';
 import { CloseOutlined } from '@ant-design/icons';
 import { Button, Drawer } from 'antd';
+import { useEffect } from 'react';
 import { DeskHandContext, type DeskHand } from '@/room/desk/deskHand';
 import { DeskTop } from '@/room/desk/DeskTop';
 import { usePalette } from '@/room/colour/paletteStore';
@@ -23,6 +24,11 @@ const HAND: DeskHand = {
 export function DeskPanel() {
   const open = useEasel((s) => s.panel === 'desk');
   const painting = useEasel((s) => s.painting);
+  // what lies on the bench before anything was chosen is in hand at the desk too
+  useEffect(() => {
+    const { parts, keepParts } = usePalette.getState();
+    if (open && !parts) keepParts(useEasel.getState().parts);
+  }, [open]);
   return (
     <Drawer
       rootClassName={styles.deskPanel}
