@@ -1,6 +1,6 @@
 import { expect } from '@playwright/test';
 import { encode } from 'fast-png';
-import { atRest, penStroke, prepare, straight, test } from './easel';
+import { atRest, penStroke, prepare, ready, straight, test } from './easel';
 
 /** A photo in three bands, light above. */
 function bands(): Buffer {
@@ -52,4 +52,50 @@ test('the study desk measures canvas and photo, says where they differ, and what
   await desk.getByRole('button', { name: 'Show on the canvas' }).click();
   await expect(desk).toBeHidden();
   expect(Number(await page.getByTestId('canvas').getAttribute('data-zoom'))).toBeGreaterThan(0.8);
+});
+
+test('where it pulls is measured and marked, pairs are followed, and both are there after a reload', async ({
+  page,
+}) => {
+  await prepare(page, 'Focus');
+  await page
+    .getByRole('button', { name: 'Load Lemon Yellow' })
+    .or(page.getByRole('button', { name: /^Load .*Lemon/ }))
+    .first()
+    .click();
+  await penStroke(page, straight(300, 150, 340, 150, 0.9));
+  await atRest(page);
+  // two spots are compared, and one of them is painted over
+  const box = (await page.getByTestId('canvas').boundingBox())!;
+  await page.keyboard.down('d');
+  await page.mouse.click(box.x + 200, box.y + 300);
+  await page.mouse.click(box.x + 480, box.y + 300);
+  await page.keyboard.up('d');
+  await page.getByRole('navigation', { name: 'Drawers' }).getByRole('button', { name: 'Compare' }).click();
+  await expect(page.getByTestId('pair')).toHaveCount(1);
+  await expect(page.getByTestId('followed')).toHaveCount(0);
+  await page.getByRole('navigation', { name: 'Drawers' }).getByRole('button', { name: 'Compare' }).click();
+  await page.getByRole('button', { name: 'Load Ultramarine Blue' }).click();
+  await penStroke(page, straight(440, 300, 520, 300, 0.9));
+  await atRest(page);
+  await page.getByRole('navigation', { name: 'Drawers' }).getByRole('button', { name: 'Compare' }).click();
+  await expect(page.getByTestId('followed')).toContainText(/^Was 0\.\d values apart, now [1-9]\.\d; .* darker/);
+  await page.getByRole('navigation', { name: 'Drawers' }).getByRole('button', { name: 'Compare' }).click();
+  await page.getByRole('button', { name: 'Study', exact: true }).click();
+  const desk = page.getByRole('dialog', { name: 'Study desk' });
+  await desk.getByText('Pull', { exact: true }).click();
+  const says = desk.getByRole('region', { name: 'Where it pulls' });
+  await expect(says.getByRole('button', { name: 'Mark place 1' })).toBeVisible();
+  await desk.getByTestId('marked').click({ position: { x: 10, y: 10 } });
+  await expect(says).toContainText(/A, upper left: \d % of the pull/);
+  await expect(says).toContainText(/pulls more than A/);
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Study', exact: true })).toBeVisible();
+  await ready(page);
+  await page.getByRole('button', { name: 'Study', exact: true }).click();
+  await desk.getByText('Pull', { exact: true }).click();
+  await expect(says).toContainText(/A, upper left/);
+  await desk.getByRole('button', { name: 'Close the study desk' }).click();
+  await page.getByRole('navigation', { name: 'Drawers' }).getByRole('button', { name: 'Compare' }).click();
+  await expect(page.getByTestId('followed')).toContainText(/darker/);
 });

@@ -4,6 +4,7 @@ import { showsAnyPicture, throughAid } from '@/core/picture/aids/throughAid';
 import { section } from '@/core/picture/coreSample';
 import { unlitSmall } from '@/core/picture/unlit';
 import { differenceMap } from '@/core/study/looking/differences';
+import { pullOf } from '@/core/study/looking/pull';
 import { studyOf } from '@/core/study/looking/studyOf';
 import type { GlassPicture } from './questions';
 import { digest } from '@/core/journal/digest';
@@ -72,7 +73,7 @@ const ANSWERERS: Answerers = {
 
   glass: ({ width, how }, { glass }) => glass(width, how),
 
-  study({ width, height, aid: id, how, net, photo: codes }, { small, studio: { painting } }) {
+  study({ width, height, aid: id, how, net, photo: codes, pull }, { small, studio: { painting } }) {
     const canvas = unlitSmall(painting, width, height);
     const photo = codes && { ...canvas, codes };
     const study = studyOf(canvas, photo, how.masses, net);
@@ -85,6 +86,7 @@ const ANSWERERS: Answerers = {
       photo: photo && bytes(throughAid(photo, aid, how)),
       map: photo && bytes(differenceMap(canvas, study.differences, ...net)),
       study,
+      pull: pull ? pullOf(canvas) : undefined,
     };
   },
 

@@ -6,6 +6,7 @@ import type { CoreSample } from '@/core/picture/coreSample';
 import type { Proof, TubeUsed } from '@/core/picture/tubesUsed';
 import type { SpotReading } from '@/core/picture/readings';
 import type { ExportId } from '@/core/formats/exports/exports';
+import type { Pull } from '@/core/study/looking/pull';
 import type { Study } from '@/core/study/looking/studyOf';
 import type { Counts } from '@/core/study/histogram';
 
@@ -28,6 +29,7 @@ export interface Studied {
   readonly photo?: Uint8ClampedArray<ArrayBuffer>;
   readonly map?: Uint8ClampedArray<ArrayBuffer>;
   readonly study: Study;
+  readonly pull?: Pull;
 }
 
 /** A piece that is about to be moved. */
@@ -78,6 +80,8 @@ interface Asked {
     readonly how: Looking;
     readonly net: readonly [columns: number, rows: number];
     readonly photo?: Uint32Array;
+    /** Whether it is asked where the canvas pulls. */
+    readonly pull?: boolean;
   };
   /** What lies along a line through the paint, mm: so many cores. */
   readonly section: {

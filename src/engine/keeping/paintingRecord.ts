@@ -33,6 +33,8 @@ export interface PaintingRecord {
   readonly board?: unknown;
   /** What has been sighted and set up for drawing it; read with care, for it may be of another version. */
   readonly drawing?: unknown;
+  /** What was noted while looking at it: places, pairs of spots; read with care likewise. */
+  readonly looking?: unknown;
   /** How fast the clock of its wet paper goes, 0 = held; 1 where nothing is said. */
   readonly clock?: number;
   /** How long it has been painted on, ms: while it stood open to be painted on. */
@@ -63,6 +65,7 @@ const recordSchema: z.ZodType<PaintingRecord> = z.object({
   palette: palette.optional().catch(undefined),
   board: z.unknown().optional(),
   drawing: z.unknown().optional(),
+  looking: z.unknown().optional(),
   clock: z.number().min(0).optional().catch(undefined),
   spentMs: z.number().min(0).optional().catch(undefined),
   sentOutAt: moment,

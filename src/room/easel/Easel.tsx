@@ -11,6 +11,9 @@ import { useBoard } from '@/room/easel/board/boardStore';
 import { CanvasView } from '@/room/easel/canvas/CanvasView';
 import { MotifBoard } from '@/room/easel/board/MotifBoard';
 import { Sill } from './Sill';
+import { useCompare } from '@/room/easel/compare/compareStore';
+import { openNotes } from '@/room/easel/looking/lookNotes';
+import { useFocus } from '@/room/easel/study/focusStore';
 import { StudyPanel } from '@/room/easel/study/StudyPanel';
 import { Spine } from './Spine';
 import { useLikings } from '@/room/likings';
@@ -64,6 +67,9 @@ export function Easel({ painting }: { painting: string }) {
         forgetBefore();
         useSight.getState().open(found);
         useBoard.getState().open(found);
+        const noted = openNotes(found);
+        useCompare.getState().open(noted);
+        useFocus.getState().open(noted);
       }
       if (found) {
         const [end, stop] = [begin(painting), countTime(painting, found.spentMs)];

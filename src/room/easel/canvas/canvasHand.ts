@@ -3,7 +3,7 @@ import type { EngineClient } from '@/engine/client';
 import { usePalette } from '@/room/colour/paletteStore';
 import { useCompare } from '@/room/easel/compare/compareStore';
 import { solveFor } from '@/room/easel/compare/sampling';
-import { readCanvas } from '@/room/easel/compare/spots';
+import { readAs, readCanvas } from '@/room/easel/compare/spots';
 import { useEasel } from '@/room/easel/easelStore';
 import { guideInUse, useSight } from '@/room/easel/sighting/sightStore';
 import { inParts } from '@/room/parts/recipeWords';
@@ -240,7 +240,7 @@ export class CanvasHand implements Hand {
   private compare(event: PointerEvent, mark: boolean): void {
     const { x, y } = this.mmOf(event);
     readCanvas(x, y, (reading) => {
-      const spot = reading ? { on: 'canvas' as const, x, y, lab: reading.lab } : undefined;
+      const spot = reading ? { on: 'canvas' as const, x, y, ...readAs(), lab: reading.lab } : undefined;
       if (mark && spot) useCompare.getState().mark(spot);
       else useCompare.getState().see(spot);
     });

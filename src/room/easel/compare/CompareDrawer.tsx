@@ -6,6 +6,7 @@ import { warmth } from '@/core/colour/warmth';
 import { compareColours } from '@/core/study/compare';
 import { Spot } from './CompareTag';
 import { useCompare, type MarkedSpot } from './compareStore';
+import { useFollowed } from './useFollowed';
 import { useEasel } from '@/room/easel/easelStore';
 import easel from '../easel.module.css';
 import styles from './compare.module.css';
@@ -18,6 +19,7 @@ const signed = (v: number) => (v > 0.05 ? `+${plain(v)}` : plain(v)).replace('âˆ
 export function CompareDrawer() {
   const { pairs, pending, probe, numbers, remove, clear, toggleProbe, toggleNumbers } = useCompare();
   const { spotPx, asSeen, oneLayer, set } = useEasel();
+  const followed = useFollowed(pairs);
   return (
     <>
       <h2>Compare</h2>
@@ -30,6 +32,7 @@ export function CompareDrawer() {
       <ul className={easel.pairs}>
         {pairs.map(({ id, first, second }) => {
           const c = compareColours(second.lab, first.lab);
+          const now = followed[id];
           return (
             <li key={id}>
               <div className={styles.pairHead}>
@@ -51,6 +54,12 @@ export function CompareDrawer() {
                 {id}b is {c.words}
                 {c.deltaE >= 1 && ` than ${id}a`}
               </div>
+              {now && (
+                <div className="quiet" data-testid="followed">
+                  Was {plain(Math.abs(c.valueSteps))} values apart, now {plain(Math.abs(now.valueSteps))}; now {id}b is{' '}
+                  {now.words}.
+                </div>
+              )}
               {numbers && (
                 <table className={styles.pairNumbers}>
                   <tbody>

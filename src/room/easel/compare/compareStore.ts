@@ -1,6 +1,7 @@
 'use client';
 import { create } from 'zustand';
 import type { Triple } from '@/core/colour/colorimetry';
+import { note, type Noted } from '@/room/easel/looking/lookNotes';
 
 /** A spot that is compared: where it was marked, and its colour there. */
 export interface MarkedSpot {
@@ -9,6 +10,9 @@ export interface MarkedSpot {
   readonly x: number;
   readonly y: number;
   readonly photo?: string;
+  /** Canvas: over which spot it was read, mm, and of which layer, where it was of one alone. */
+  readonly radiusMm?: number;
+  readonly layer?: string;
   readonly lab: Triple;
 }
 
@@ -38,47 +42,60 @@ interface CompareState {
   toggleProbe: () => void;
   toggleNumbers: () => void;
   feel: (under: Triple | undefined) => void;
+  /** Takes up the pairs that were noted about a painting. */
+  open: (noted: Noted) => void;
 }
 
 /** Most pairs that are kept at a time. */
 const MOST = 12;
 
-export const useCompare = create<CompareState>((set, get) => ({
-  held: false,
-  pending: undefined,
-  pairs: [],
-  live: undefined,
-  probe: false,
-  under: undefined,
-  numbers: false,
-  hold(held) {
-    set(held ? { held } : { held, live: undefined });
-  },
-  mark(spot) {
-    const { pending, pairs } = get();
-    if (!pending) {
-      set({ pending: spot });
-      return;
-    }
-    const id = Math.max(0, ...pairs.map((p) => p.id)) + 1;
-    set({ pending: undefined, pairs: [...pairs, { id, first: pending, second: spot }].slice(-MOST) });
-  },
-  see(live) {
-    set({ live });
-  },
-  remove(id) {
-    set({ pairs: get().pairs.filter((p) => p.id !== id) });
-  },
-  clear() {
-    set({ pairs: [], pending: undefined });
-  },
-  toggleProbe() {
-    set({ probe: !get().probe, under: undefined });
-  },
-  toggleNumbers() {
-    set({ numbers: !get().numbers });
-  },
-  feel(under) {
-    set({ under });
-  },
-}));
+export const useCompare = create<CompareState>((set, get) => {
+  const keep = (pairs: readonly MarkedPair[]) => {
+    set({ pairs });
+    note({ pairs: [...pairs] });
+  };
+  return {
+    held: false,
+    pending: undefined,
+    pairs: [],
+    live: undefined,
+    probe: false,
+    under: undefined,
+    numbers: false,
+    hold(held) {
+      set(held ? { held } : { held, live: undefined });
+    },
+    mark(spot) {
+      const { pending, pairs } = get();
+      if (!pending) {
+        set({ pending: spot });
+        return;
+      }
+      const id = Math.max(0, ...pairs.map((p) => p.id)) + 1;
+      keep([...pairs, { id, first: pending, second: spot }].slice(-MOST));
+      set({ pending: undefined });
+    },
+    see(live) {
+      set({ live });
+    },
+    remove(id) {
+      keep(get().pairs.filter((p) => p.id !== id));
+    },
+    clear() {
+      keep([]);
+      set({ pending: undefined });
+    },
+    toggleProbe() {
+      set({ probe: !get().probe, under: undefined });
+    },
+    toggleNumbers() {
+      set({ numbers: !get().numbers });
+    },
+    feel(under) {
+      set({ under });
+    },
+    open({ pairs }) {
+      set({ pairs, pending: undefined });
+    },
+  };
+});

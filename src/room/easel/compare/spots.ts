@@ -4,6 +4,14 @@ import { decodeSrgb, linearToLab } from '@/core/colour/colorimetry';
 import type { SpotReading } from '@/core/picture/readings';
 import { useEasel } from '@/room/easel/easelStore';
 
+/** What of the canvas is read: the spot that is set, mm, and the layer, where it is to be one alone. */
+export function readAs(): { readonly radiusMm: number; readonly layer?: string } | undefined {
+  const { opened, view, spotPx, oneLayer, bench } = useEasel.getState();
+  if (!opened) return undefined;
+  const radiusMm = ((spotPx * window.devicePixelRatio) / view.zoom) * (25.4 / opened.spec.ppi);
+  return { radiusMm, layer: oneLayer ? bench?.activeLayer : undefined };
+}
+
 let asking = false;
 let next: { x: number; y: number; done: (reading: SpotReading | null) => void } | undefined;
 
@@ -12,16 +20,16 @@ let next: { x: number; y: number; done: (reading: SpotReading | null) => void } 
  * waits: a hand that moves asks for more than anybody can read.
  */
 export function readCanvas(x: number, y: number, done: (reading: SpotReading | null) => void): void {
-  const { engine, opened, view, spotPx, oneLayer, bench } = useEasel.getState();
-  if (!engine || !opened) return;
+  const { engine } = useEasel.getState();
+  const as = readAs();
+  if (!engine || !as) return;
   if (asking) {
     next = { x, y, done };
     return;
   }
   asking = true;
-  const radiusMm = ((spotPx * window.devicePixelRatio) / view.zoom) * (25.4 / opened.spec.ppi);
   engine
-    .ask({ of: 'spot', x, y, radiusMm, layer: oneLayer ? bench?.activeLayer : undefined })
+    .ask({ of: 'spot', x, y, ...as })
     .then(done, () => {})
     .finally(() => {
       asking = false;

@@ -7,6 +7,7 @@ import type { AreaDifference } from '@/core/study/looking/differences';
 import type { Studied } from '@/engine/questions';
 import { useEasel } from '@/room/easel/easelStore';
 import { Differences } from './Differences';
+import { Focal } from './Focal';
 import { PictureSays } from './PictureSays';
 import { registeredPhoto } from './registeredPhoto';
 import { TwoPictures, type Laid } from './TwoPictures';
@@ -48,6 +49,7 @@ function Desk() {
   const [chosen, setChosen] = useState<AreaDifference>();
   const [photoSays, setPhotoSays] = useState('');
   const [trouble, setTrouble] = useState('');
+  const pull = laid === 'pull';
   const rows = spec ? Math.max(2, Math.round((columns * spec.heightMm) / spec.widthMm)) : 4;
 
   useEffect(() => {
@@ -67,6 +69,7 @@ function Desk() {
         how,
         net: [columns, rows],
         photo: found.codes,
+        pull,
       });
       if (!gone) setSeen(answer);
     };
@@ -75,7 +78,7 @@ function Desk() {
       gone = true;
     };
     // what is painted meanwhile is measured anew
-  }, [engine, spec, strokes, aid, how, columns, rows]);
+  }, [engine, spec, strokes, aid, how, columns, rows, pull]);
 
   return (
     <div className={styles.desk}>
@@ -90,6 +93,7 @@ function Desk() {
             { value: 'beside', label: 'Side by side' },
             { value: 'divided', label: 'With a divider' },
             { value: 'differences', label: 'Differences' },
+            { value: 'pull', label: 'Pull' },
           ]}
         />
         <Select
@@ -128,7 +132,11 @@ function Desk() {
               {seen.study.photo && <PictureSays name="Photo" study={seen.study.photo} />}
             </div>
           </div>
-          <Differences all={seen.study.differences} chosen={chosen} choose={setChosen} net={[columns, rows]} />
+          {laid === 'pull' ? (
+            seen.pull && <Focal pull={seen.pull} />
+          ) : (
+            <Differences all={seen.study.differences} chosen={chosen} choose={setChosen} net={[columns, rows]} />
+          )}
         </div>
       )}
     </div>

@@ -2,10 +2,12 @@
 import { useEffect, useRef, useState } from 'react';
 import type { AreaDifference } from '@/core/study/looking/differences';
 import type { Studied } from '@/engine/questions';
+import { Places, PullMap } from './Focal';
+import { useFocus } from './focusStore';
 import styles from './study.module.css';
 
-/** How canvas and photo lie: beside each other, one over the other, or canvas and the map of their differences. */
-export type Laid = 'beside' | 'divided' | 'differences';
+/** How canvas and photo lie: beside each other, one over the other, or canvas and a map: of their differences, of its pull. */
+export type Laid = 'beside' | 'divided' | 'differences' | 'pull';
 
 function Picture({
   rgba,
@@ -79,6 +81,33 @@ export function TwoPictures({
         />
         <figcaption>canvas left, photo right of the divider</figcaption>
       </figure>
+    );
+  }
+  if (laid === 'pull' && seen.pull) {
+    const { pull } = seen;
+    return (
+      <div className={styles.beside}>
+        <figure>
+          <div
+            className={styles.marked}
+            data-testid="marked"
+            onClick={({ currentTarget, clientX, clientY }) => {
+              const { left, top, width: w, height: h } = currentTarget.getBoundingClientRect();
+              useFocus.getState().mark({ x: (clientX - left) / w, y: (clientY - top) / h });
+            }}
+          >
+            <Picture rgba={canvas} {...size} name="Canvas" />
+            <Places pull={pull} />
+          </div>
+          <figcaption>canvas: A to C should hold the eye, 1 to 5 do</figcaption>
+        </figure>
+        <figure>
+          <div>
+            <PullMap pull={pull} />
+          </div>
+          <figcaption>where it pulls, the redder the more</figcaption>
+        </figure>
+      </div>
     );
   }
   return (
