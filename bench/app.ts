@@ -1,13 +1,14 @@
 /**
  * From pen to picture in Chromium, as JSON: brushes of 60 and 200 px on 2400 x 1800, drawn at 1500 px/s of the
  * painting; in oil, and in watercolour on a region of 512 x 512 that is wet and flows.
- *   npm run bench:app [-- oil|water|board|layers]     (CHROMIUM=/path/to/chromium; the app must have been built: ./check does it)
+ *   npm run bench:app [-- oil|water|board|layers|aids]     (CHROMIUM=/path/to/chromium; the app must have been built: ./check does it)
  */
 import { spawn } from 'node:child_process';
 import { createServer } from 'node:net';
 import { readFileSync } from 'node:fs';
 import { chromium, type Page } from '@playwright/test';
 import jpeg from 'jpeg-js';
+import { AID_IDS, AIDS } from '@/core/picture/aids/aids';
 import { readStigmosFile } from '@/core/formats/readStigmosFile';
 import { STEP_SECONDS } from '@/core/flow/washRates';
 import { copyTime, percentile, round } from './measure';
@@ -324,15 +325,58 @@ async function layers(page: Page): Promise<Record<string, unknown>> {
   };
 }
 
+/** A brush of 60 px under each looking aid, against the plain picture before and after. */
+async function aids(page: Page): Promise<Record<string, unknown>> {
+  await prepare(page);
+  await page.getByRole('button', { name: 'Load Ultramarine Blue' }).click();
+  await page.keyboard.press('[');
+  const press = async (name: string) => {
+    await page.getByRole('button', { name: 'Looking', exact: true }).click();
+    await page.getByRole('button', { name, exact: true }).last().click();
+    await page.getByRole('button', { name: 'Looking', exact: true }).click();
+    await page.waitForTimeout(1500);
+  };
+  const plain = (await strokes(page, false)).latencies;
+  const through: Record<string, number[]> = {};
+  for (const id of AID_IDS) {
+    await press(AIDS[id].name);
+    through[AIDS[id].name] = (await strokes(page, false)).latencies;
+    await press(AIDS[id].name);
+  }
+  await page.keyboard.press('i');
+  through['Squint of 3 mm'] = (await strokes(page, false)).latencies;
+  await page.keyboard.press('i');
+  await page.keyboard.press('l');
+  through.Mirrored = (await strokes(page, false)).latencies;
+  await page.keyboard.press('l');
+  plain.push(...(await strokes(page, false)).latencies);
+  const ratio = (of: number[], share: number) => round(percentile(of, share) / percentile(plain, share));
+  return {
+    plainMs: { p50: round(percentile(plain, 0.5)), p95: round(percentile(plain, 0.95)) },
+    ratioToPlain: Object.fromEntries(
+      Object.entries(through).map(([name, of]) => [name, { p50: ratio(of, 0.5), p95: ratio(of, 0.95) }]),
+    ),
+  };
+}
+
+/** What can be measured, each by its name. */
+const MEASURES: Record<string, (page: Page) => Promise<Record<string, unknown>>> = {
+  oil,
+  water: async (page) => ({ [`63 px on ${WET_PX} x ${WET_PX} of wet paper`]: await wetRegion(page) }),
+  board: async (page) => ({ 'board of 20 photos': await board(page) }),
+  layers: async (page) => ({ [`61 px on ${SHEET_PX.join(' x ')}`]: await layers(page) }),
+  aids: async (page) => ({ '61 px under looking aids': await aids(page) }),
+};
+
 try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const report: Record<string, unknown> = {};
   const only = process.argv[2];
-  if (only === 'board') report['board of 20 photos'] = await board(page);
-  if (only === 'layers') report[`61 px on ${SHEET_PX.join(' x ')}`] = await layers(page);
-  if (only !== 'water' && only !== 'board' && only !== 'layers') Object.assign(report, await oil(page));
-  if (only !== 'oil' && only !== 'board' && only !== 'layers')
-    report[`63 px on ${WET_PX} x ${WET_PX} of wet paper`] = await wetRegion(page);
+  for (const name of only ? [only] : ['oil', 'water']) {
+    const measure = MEASURES[name];
+    if (!measure) throw new Error(`There is no ${name} to be measured: ${Object.keys(MEASURES).join(', ')}.`);
+    Object.assign(report, await measure(page));
+  }
   console.log(JSON.stringify({ paintingPx: [2400, 1800], ...report }, null, 2));
 } finally {
   await browser.close();

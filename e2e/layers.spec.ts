@@ -362,6 +362,13 @@ test('a part is selected, painted within, moved by its handles, filled and repea
   // the canvas is cut at the left, and whole again
   await pieces.getByLabel('What is done').click();
   await page.locator('.ant-select-dropdown').getByTitle('Canvas', { exact: true }).click();
+  // a side is pulled, then typed
+  const side = (await page.getByTestId('rim').locator('path').last().boundingBox())!;
+  await page.mouse.move(side.x + side.width / 2, side.y + side.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(side.x + side.width / 2 + 60, side.y + side.height / 2, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(async () => Number(await pieces.getByLabel('Left, mm').inputValue())).toBeLessThan(-5);
   await pieces.getByLabel('Left, mm').fill('-100');
   await pieces.getByRole('button', { name: 'Cut or extend the canvas' }).click();
   await expect(pieces.getByText('200 × 200 mm becomes')).toBeVisible();

@@ -28,6 +28,17 @@ test('looking: zoom, pan, turn, mirror, fit and values', async ({ page }) => {
       return Math.abs(p[0] - p[1]) + Math.abs(p[1] - p[2]);
     })
     .toBe(0);
+  // the plain picture while a key is held
+  const colour = async () => {
+    const p = await pixel(page, 200 / box.width, 151 / box.height);
+    return Math.abs(p[0] - p[1]) + Math.abs(p[1] - p[2]);
+  };
+  await page.keyboard.down('Shift');
+  await page.keyboard.down('i');
+  await expect.poll(colour).toBeGreaterThan(20);
+  await page.keyboard.up('i');
+  await page.keyboard.up('Shift');
+  await expect.poll(colour).toBe(0);
   await page.keyboard.press('v');
 
   // the wheel zooms under the pointer: what is there stays there

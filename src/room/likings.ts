@@ -22,7 +22,7 @@ export interface Likings {
   readonly hasPainted: boolean;
 }
 
-export const BARREL_HOLDS = ['sample', 'blend', 'size', 'view', 'compare', 'none'] as const;
+export const BARREL_HOLDS = ['sample', 'blend', 'size', 'strength', 'view', 'compare', 'none'] as const;
 export type BarrelHold = (typeof BARREL_HOLDS)[number];
 export const ERASER_ENDS = ['rub', 'blend', 'none'] as const;
 export type EraserEnd = (typeof ERASER_ENDS)[number];

@@ -41,6 +41,7 @@ const BARREL: Readonly<Record<BarrelHold, string>> = {
   sample: 'samples',
   blend: 'blends with the tool in hand',
   size: 'sets the size',
+  strength: 'sets the strength',
   view: 'moves the view',
   compare: 'compares two spots',
   none: 'does nothing',

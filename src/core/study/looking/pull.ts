@@ -197,7 +197,7 @@ export function strongest(pull: Pull, most = 5): PullPlace[] {
   return out.sort((p, q) => q.share - p.share);
 }
 
-/** Share of the pull at the rim: what leads out of the picture. An even spread would give about a quarter. */
+/** Share of the pull at the rim: what leads out of the picture. An even spread would give some 30 %. */
 export function pullAtRim({ width, height, map }: Pull): number {
   const rim = 0.07 * Math.max(width, height);
   let sum = 0;

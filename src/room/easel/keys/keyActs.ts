@@ -186,6 +186,23 @@ const SQUINT: KeyAct = {
   press: () => get().setHow({ squintMm: get().how.squintMm > 0 ? 0 : SQUINT_MM }),
 };
 
+/** What was looked through before the plain picture was asked for. */
+let through: Pick<ReturnType<typeof get>, 'aid' | 'how'> | undefined;
+
+const PLAIN: KeyAct = {
+  id: 'plain',
+  group: 'Looking',
+  says: 'Hold: the plain picture, whatever is looked through',
+  keys: ['shift+i'],
+  hold(held) {
+    if (held === (through !== undefined)) return;
+    const { aid, how, set } = get();
+    set(held ? { aid: 'none', how: { ...how, squintMm: 0 } } : through!);
+    through = held ? { aid, how } : undefined;
+    get().look(get().view);
+  },
+};
+
 const LOOKING = AID_IDS.flatMap((id): KeyAct[] => {
   const aid = aidOf(id)!;
   const key = aid.key ? [aid.key] : [];
@@ -225,6 +242,7 @@ export const KEY_ACTS: readonly KeyAct[] = [
   ...PAINT,
   ...VIEW,
   SQUINT,
+  PLAIN,
   ...LOOKING,
   ...PANELS,
   ...FEATURES.flatMap(({ keys }) => keys ?? []),

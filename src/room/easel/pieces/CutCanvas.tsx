@@ -1,7 +1,8 @@
 'use client';
 import { Button, InputNumber } from 'antd';
-import { useState } from 'react';
+import { useEffect } from 'react';
 import { useEasel } from '@/room/easel/easelStore';
+import { AS_IT_IS, useRim, type Rim } from './rimStore';
 import styles from '../layers/layers.module.css';
 
 const SIDES = ['topMm', 'leftMm', 'rightMm', 'bottomMm'] as const;
@@ -11,15 +12,22 @@ const SIDE_WORDS = { topMm: 'Top', leftMm: 'Left', rightMm: 'Right', bottomMm: '
 export function CutCanvas() {
   const apply = useEasel((s) => s.apply);
   const spec = useEasel((s) => s.opened?.spec);
-  const [by, setBy] = useState({ topMm: 0, leftMm: 0, rightMm: 0, bottomMm: 0 });
+  const by = useRim((s) => s.by);
+  const setBy = (next: Rim) => useRim.setState({ by: next });
+  useEffect(() => {
+    useRim.setState({ shown: true, by: AS_IT_IS });
+    return () => useRim.setState({ shown: false });
+  }, []);
   if (!spec) return null;
   const act = (how: { turn?: 90 | 180 | 270; mirror?: 'across' | 'down' }) =>
-    apply({ do: 'canvas', topMm: 0, leftMm: 0, rightMm: 0, bottomMm: 0, ...how });
+    apply({ do: 'canvas', ...AS_IT_IS, ...how });
   const wide = spec.widthMm + by.leftMm + by.rightMm;
   const high = spec.heightMm + by.topMm + by.bottomMm;
   return (
     <>
-      <p className={styles.caption}>More canvas at a side, or less (below 0, with what is painted there).</p>
+      <p className={styles.caption}>
+        More canvas at a side, or less (below 0, with what is painted there). Sides can be pulled on the canvas.
+      </p>
       {SIDES.map((side) => (
         <label key={side} className={styles.row}>
           <span style={{ width: 54 }}>{SIDE_WORDS[side]}</span>
@@ -43,7 +51,7 @@ export function CutCanvas() {
         disabled={SIDES.every((s) => by[s] === 0)}
         onClick={() => {
           apply({ do: 'canvas', ...by });
-          setBy({ topMm: 0, leftMm: 0, rightMm: 0, bottomMm: 0 });
+          setBy(AS_IT_IS);
         }}
       >
         Cut or extend the canvas

@@ -1,10 +1,21 @@
 import { GatewayOutlined } from '@ant-design/icons';
 import { useEasel } from '../easelStore';
-import type { Feature } from '../feature';
+import type { Feature, OverCanvas } from '../feature';
 import { copyPiece, layCopy } from './clipboard';
 import { PieceDrawer } from './PieceDrawer';
 import { PieceLayer } from './PieceLayer';
+import { RimLayer } from './RimLayer';
 import { usePieces } from './pieceStore';
+
+/** What the hand holds, and the rim that the canvas is about to get. */
+function OverPieces(over: OverCanvas) {
+  return (
+    <>
+      <PieceLayer {...over} />
+      <RimLayer {...over} />
+    </>
+  );
+}
 
 const select = (how: 'all' | 'none') =>
   useEasel.getState().apply({ do: 'select', how, mode: 'new', edgeMm: 0, tolerance: 10, touching: true, byMm: 1 });
@@ -14,7 +25,7 @@ export const pieces: Feature = {
   name: 'Pieces',
   icon: <GatewayOutlined />,
   Drawer: PieceDrawer,
-  Overlay: PieceLayer,
+  Overlay: OverPieces,
   keys: [
     { id: 'select-all', group: 'Layers', says: 'Select everything', keys: ['mod+a'], press: () => select('all') },
     {

@@ -98,7 +98,7 @@ export function Focal({ pull }: { pull: Pull }) {
         </ol>
       )}
       <p className="quiet">
-        {percent(pullAtRim(pull))} of the pull lies at the rim (an even picture has about a quarter there).
+        {percent(pullAtRim(pull))} of the pull lies at the rim (an even picture has some 30 % there).
       </p>
     </section>
   );
