@@ -201,7 +201,18 @@ test('the leaf: a chip that the tubes reach gives its recipe, the others are emp
   const chip = leaf.getByRole('button', { name: /^Value 6, chroma 36:/ });
   await expect(chip).toBeVisible();
   await expect(leaf.getByLabel('Value 9, chroma 84: beyond these tubes')).toBeVisible();
-  const reached = await leaf.getByRole('button', { name: /^Value/ }).count();
+  // the leaf fills chip by chip: counted once it fills no more
+  let reached = -1;
+  await expect
+    .poll(
+      async () => {
+        const before = reached;
+        reached = await leaf.getByRole('button', { name: /^Value/ }).count();
+        return reached - before;
+      },
+      { intervals: [1500] },
+    )
+    .toBe(0);
   const recipe = (await chip.getAttribute('aria-label'))!.split(': ')[1];
   await chip.click();
   await expect(page.getByTestId('mixture')).toHaveText(recipe);

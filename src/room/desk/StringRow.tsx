@@ -62,7 +62,7 @@ export function StringRow({ mixture }: { mixture: Mixture }) {
               key={i}
               type="button"
               title={recipeWords(step.mixture)}
-              aria-label={`Step ${i + 1}: ${recipeWords(step.mixture)}`}
+              aria-label={`Step ${i + 1}, value ${(step.lab[0] / 10).toFixed(1)}: ${recipeWords(step.mixture)}`}
               data-missed={missed}
               style={{ background: linearToHex(masstoneLinear(step.mixture)) }}
               onClick={() => take(inParts(step.mixture))}
