@@ -83,8 +83,10 @@ test('from a new painting to its file by touch alone', async ({ page }) => {
     await touch('touchEnd');
   };
   // a brush without paint says so where it touches
+  // it is said for a moment only, which on a slow machine is over before the stroke is
+  const said = expect(page.getByText('There is no paint on it: load a tube.')).toBeVisible();
   await draw(320);
-  await expect(page.getByText('There is no paint on it: load a tube.')).toBeVisible();
+  await said;
   await atRest(page);
   await page.getByRole('button', { name: 'Load Ultramarine Blue' }).tap();
   await draw(200);
