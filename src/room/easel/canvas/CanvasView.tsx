@@ -88,7 +88,7 @@ export function CanvasView() {
       {!opened && <p className={styles.opening}>Bringing the painting to the easel …</p>}
       <Footprint box={box} pointer={pointer} />
       <SettingTag box={box} pointer={pointer} />
-      <EmptyTag box={box} pointer={pointer} />
+      <EmptyTag box={box} />
       <FirstWords />
       <SampleTag box={box} pointer={pointer} />
       <CompareTag box={box} pointer={pointer} />

@@ -27,20 +27,15 @@ export function FirstWords() {
 }
 
 /** Says at the pointer that a tool without paint has touched a canvas on which there is none to move. */
-export function EmptyTag({
-  box,
-  pointer,
-}: {
-  box: RefObject<HTMLDivElement | null>;
-  pointer: RefObject<{ readonly x: number; readonly y: number } | undefined>;
-}) {
+export function EmptyTag({ box }: { box: RefObject<HTMLDivElement | null> }) {
   const [at, setAt] = useState<{ x: number; y: number }>();
   useEffect(() => {
     const element = box.current;
     if (!element) return;
     let timer: ReturnType<typeof setTimeout> | undefined;
-    const say = () => {
-      setAt(pointer.current && { x: pointer.current.x, y: pointer.current.y });
+    // where it came down: a quick finger is gone again by now
+    const say = (event: Event) => {
+      setAt((event as CustomEvent<{ x: number; y: number }>).detail);
       clearTimeout(timer);
       timer = setTimeout(() => setAt(undefined), SAID_MS);
     };
@@ -49,11 +44,10 @@ export function EmptyTag({
       clearTimeout(timer);
       element.removeEventListener('empty-hand', say);
     };
-  }, [box, pointer]);
+  }, [box]);
   if (!at) return null;
-  const dpr = window.devicePixelRatio;
   return (
-    <div className={styles.emptyTag} style={{ left: at.x / dpr + 18, top: at.y / dpr + 18 }} role="status">
+    <div className={styles.emptyTag} style={{ left: at.x + 18, top: at.y + 18 }} role="status">
       There is no paint on it: load a tube.
     </div>
   );

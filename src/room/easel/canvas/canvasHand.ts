@@ -7,7 +7,7 @@ import { readAs, readCanvas } from '@/room/easel/compare/spots';
 import { useEasel } from '@/room/easel/easelStore';
 import { guideInUse, useSight } from '@/room/easel/sighting/sightStore';
 import { inParts } from '@/room/parts/recipeWords';
-import type { Hand } from '@/room/parts/useHand';
+import { placeIn, type Hand } from '@/room/parts/useHand';
 import { setSize, setStrength, undo } from '@/room/easel/hand/handActs';
 import { useLikings } from '@/room/likings';
 import { isHeld } from './holds';
@@ -184,7 +184,8 @@ export class CanvasHand implements Hand {
   private beginStroke(event: PointerEvent): void {
     useEasel.setState({ refused: '' });
     this.painting = event.pointerId;
-    if (isEmptyHand()) this.element.dispatchEvent(new CustomEvent('empty-hand'));
+    if (isEmptyHand())
+      this.element.dispatchEvent(new CustomEvent('empty-hand', { detail: placeIn(this.element, event) }));
     this.buttons.begin(event);
     this.fingerSince = event.pointerType === 'touch' ? event.timeStamp : undefined;
     this.engine.beginStroke();
