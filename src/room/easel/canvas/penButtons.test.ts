@@ -95,8 +95,7 @@ describe('the pen', () => {
 });
 
 describe('the first words', () => {
-  const Tagged = () =>
-    createElement(EmptyTag, { box: useRef(element as HTMLDivElement), pointer: useRef({ x: 4, y: 4 }) });
+  const Tagged = () => createElement(EmptyTag, { box: useRef(element as HTMLDivElement) });
 
   it('say what comes next on an untouched canvas, until something has been painted once', () => {
     render(createElement(FirstWords));
