@@ -160,7 +160,7 @@ function spotsOf(scale: Scale, { steep, nx, ny }: Slopes, last: boolean): Spots 
       const atY = y + off * ny[i];
       const softBefore = between(soft, width, height, x - nx[i], y - ny[i]);
       const softAfter = between(soft, width, height, x + nx[i], y + ny[i]);
-      if (softBefore <= 0 || softAfter <= 0) continue;
+      if (softBefore <= 0 || soft[i] <= 0 || softAfter <= 0) continue;
       const softBend = maths.log((softBefore * softAfter) / (soft[i] * soft[i]));
       const softTop = soft[i] * maths.exp(off * (maths.log(softAfter / softBefore) / 2 + (off * softBend) / 2));
       const ratio = top / softTop;
@@ -213,7 +213,7 @@ function linked({ at, pixel }: Spots, width: number, least: number): number[] {
         row.push(next);
       }
     }
-    if (row.length >= least) out.push(...row);
+    if (row.length >= least) for (const k of row) out.push(k);
   }
   return out;
 }
