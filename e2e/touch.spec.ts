@@ -83,8 +83,9 @@ test('from a new painting to its file by touch alone', async ({ page }) => {
     await touch('touchEnd');
   };
   // a brush without paint says so where it touches
-  // it is said for a moment only, which on a slow machine is over before the stroke is
-  const said = expect(page.getByText('There is no paint on it: load a tube.')).toBeVisible();
+  // it is said for a moment only: looked for at every frame, from before the stroke
+  const words = 'There is no paint on it: load a tube.';
+  const said = page.waitForFunction((text) => document.body.innerText.includes(text), words, { timeout: 40_000 });
   await draw(320);
   await said;
   await atRest(page);
