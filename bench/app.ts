@@ -331,9 +331,13 @@ async function aids(page: Page): Promise<Record<string, unknown>> {
   await page.getByRole('button', { name: 'Load Ultramarine Blue' }).click();
   await page.keyboard.press('[');
   const press = async (name: string) => {
-    await page.getByRole('button', { name: 'Looking', exact: true }).click();
-    await page.getByRole('button', { name, exact: true }).last().click();
-    await page.getByRole('button', { name: 'Looking', exact: true }).click();
+    const glass = page.getByRole('button', { name: 'Looking', exact: true });
+    if ((await glass.getAttribute('aria-expanded')) !== 'true') await glass.click();
+    // the small pictures are drawn anew while it opens: no click waits for one that stands still
+    const small = page.getByRole('button', { name, exact: true }).last();
+    await small.waitFor();
+    await small.dispatchEvent('click');
+    await glass.click();
     await page.waitForTimeout(1500);
   };
   const plain = (await strokes(page, false)).latencies;
