@@ -35,6 +35,8 @@ export interface PaintingRecord {
   readonly drawing?: unknown;
   /** What was noted while looking at it: places, pairs of spots; read with care likewise. */
   readonly looking?: unknown;
+  /** Light studies drawn for it; read with care likewise. */
+  readonly light?: unknown;
   /** How fast the clock of its wet paper goes, 0 = held; 1 where nothing is said. */
   readonly clock?: number;
   /** How long it has been painted on, ms: while it stood open to be painted on. */
@@ -66,6 +68,7 @@ const recordSchema: z.ZodType<PaintingRecord> = z.object({
   board: z.unknown().optional(),
   drawing: z.unknown().optional(),
   looking: z.unknown().optional(),
+  light: z.unknown().optional(),
   clock: z.number().min(0).optional().catch(undefined),
   spentMs: z.number().min(0).optional().catch(undefined),
   sentOutAt: moment,

@@ -12,6 +12,7 @@ import { CanvasView } from '@/room/easel/canvas/CanvasView';
 import { MotifBoard } from '@/room/easel/board/MotifBoard';
 import { Sill } from './Sill';
 import { useCompare } from '@/room/easel/compare/compareStore';
+import { useLight } from '@/room/easel/light/lightStore';
 import { openNotes } from '@/room/easel/looking/lookNotes';
 import { useFocus } from '@/room/easel/study/focusStore';
 import { StudyPanel } from '@/room/easel/study/StudyPanel';
@@ -67,6 +68,7 @@ export function Easel({ painting }: { painting: string }) {
         forgetBefore();
         useSight.getState().open(found);
         useBoard.getState().open(found);
+        useLight.getState().open(found);
         const noted = openNotes(found);
         useCompare.getState().open(noted);
         useFocus.getState().open(noted);

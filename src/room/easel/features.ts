@@ -3,6 +3,7 @@ import type { Feature } from './feature';
 import { journal } from './journal/feature';
 import { lamp } from './lamp/feature';
 import { layers } from './layers/feature';
+import { light } from './light/feature';
 import { paints } from './paints/feature';
 import { pieces } from './pieces/feature';
 import { guides, sighting } from './sighting/feature';
@@ -18,6 +19,7 @@ export const FEATURES: readonly Feature[] = [
   shapes,
   silhouette,
   lamp,
+  light,
   compare,
   paints,
   journal,

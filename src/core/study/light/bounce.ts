@@ -1,5 +1,6 @@
 import { hypot, maths } from '@/core/maths/maths';
-import { Lookout, type Scene, type Source } from './sightAngles';
+import type { Scene, Source } from './scene';
+import { Lookout } from './sightAngles';
 
 /**
  * Light in a plane, in units of an even sky all round: a surface under such a sky is lit by 1, and so is a point. A surface
@@ -12,8 +13,9 @@ export interface Outlines {
   readonly count: number;
   /** From x, y to x, y of each, mm. */
   readonly ends: Float64Array;
-  /** Which way it looks, a unit vector. */
+  /** Which way it looks, a unit vector; and where one stands to look from its middle. */
   readonly normals: Float64Array;
+  readonly places: Float64Array;
   /** Linear sRGB: what it gives back; what falls on it straight from lights; and once more from other outlines. */
   readonly colours: Float64Array;
   readonly direct: Float64Array;
@@ -47,17 +49,22 @@ function cut(scene: Scene): Outlines {
     count,
     ends: new Float64Array(4 * count),
     normals: new Float64Array(2 * count),
+    places: new Float64Array(2 * count),
     colours: new Float64Array(3 * count),
     direct: new Float64Array(3 * count),
     bounced: new Float64Array(3 * count),
     begins,
   };
-  const put = (i: number, ends: readonly number[], colours: Float64Array, k: number) => {
+  /** @param bulge how far its middle lies before the line between its ends, mm */
+  const put = (i: number, ends: readonly number[], colours: Float64Array, k: number, bulge = 0) => {
     const [ax, ay, bx, by] = ends;
     const length = hypot(bx - ax, by - ay);
-    out.ends.set(ends, 4 * i);
     // what is solid lies to the right: it looks to the left
-    out.normals.set([(by - ay) / length, -(bx - ax) / length], 2 * i);
+    const [nx, ny] = [(by - ay) / length, -(bx - ax) / length];
+    const before = BEFORE * length + bulge;
+    out.ends.set(ends, 4 * i);
+    out.normals.set([nx, ny], 2 * i);
+    out.places.set([(ax + bx) / 2 + before * nx, (ay + by) / 2 + before * ny], 2 * i);
     out.colours.set(colours.subarray(3 * k, 3 * k + 3), 3 * i);
   };
   for (let e = 0; e < edgeCount; e++) {
@@ -71,8 +78,9 @@ function cut(scene: Scene): Outlines {
       const angle = (2 * Math.PI * i) / ROUND_PIECES;
       return rounds[3 * r + c] + rounds[3 * r + 2] * (c === 0 ? maths.cos(angle) : maths.sin(angle));
     };
+    const bulge = rounds[3 * r + 2] * (1 - maths.cos(Math.PI / ROUND_PIECES)) * (1 + BEFORE);
     for (let i = 0; i < ROUND_PIECES; i++)
-      put(begins[edgeCount + r] + i, [at(0, i), at(1, i), at(0, i + 1), at(1, i + 1)], scene.roundColours, r);
+      put(begins[edgeCount + r] + i, [at(0, i), at(1, i), at(0, i + 1), at(1, i + 1)], scene.roundColours, r, bulge);
   }
   return out;
 }
@@ -150,16 +158,10 @@ export function toStrip(x: number, y: number, nx: number, ny: number, ends: Floa
 /** What falls on all outlines: from lights, and once more from each other. */
 export function lightOutlines(scene: Scene): Outlines {
   const outlines = cut(scene);
-  const { count, ends, normals, colours, direct, bounced } = outlines;
+  const { count, ends, normals, places, colours, direct, bounced } = outlines;
   const lookout = new Lookout(scene);
-  const places = new Float64Array(2 * count);
   for (let i = 0; i < count; i++) {
-    const [ax, ay, bx, by] = ends.subarray(4 * i, 4 * i + 4);
-    const before = BEFORE * hypot(bx - ax, by - ay);
-    const [nx, ny] = [normals[2 * i], normals[2 * i + 1]];
-    const x = (ax + bx) / 2 + before * nx;
-    const y = (ay + by) / 2 + before * ny;
-    places.set([x, y], 2 * i);
+    const [x, y, nx, ny] = [places[2 * i], places[2 * i + 1], normals[2 * i], normals[2 * i + 1]];
     for (const source of scene.sources) {
       const light = onSurface(lookout, source, x, y, nx, ny);
       for (let c = 0; c < 3; c++) direct[3 * i + c] += light * source.colour[c];

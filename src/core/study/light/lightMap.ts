@@ -1,6 +1,6 @@
 import { bounceMap, lightOutlines, type Outlines } from './bounce';
 import { shareMap, type BoardGrid } from './shareMap';
-import type { Scene } from './sightAngles';
+import type { Scene } from './scene';
 
 /** What is known of a board: for each light, the share of it that every point sees. */
 export interface LightMap extends BoardGrid {

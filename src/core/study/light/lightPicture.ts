@@ -1,7 +1,7 @@
 import { encodeSrgb } from '@/core/colour/colorimetry';
 import { lampAt } from './bounce';
 import { bouncedRow, type LightMap } from './lightMap';
-import type { Source } from './sightAngles';
+import type { Source } from './scene';
 
 /** What a board shows: how much of the lights is seen, as washes; or the light itself, with its colours. */
 export type LightLook = 'shadow' | 'light';
@@ -9,9 +9,13 @@ export type LightLook = 'shadow' | 'light';
 /** Pale yellow and blue-grey: full light and shadow, sRGB 0 to 255. */
 export const FULL_LIGHT = [255, 246, 214];
 export const FULL_SHADOW = [146, 158, 178];
-/** Value that the brightest points of a board are shown at, and how many lie under them. */
-const WHITE = 0.92;
-const BRIGHTEST = 0.9;
+/** What is dark, sRGB 0 to 255: a drawing has no holes. */
+const DARK = [24, 26, 32];
+/** How many points of a board lie under the light that is shown as bright, and how bright that is. */
+const BRIGHTEST = 0.75;
+const BRIGHT = 0.6;
+/** Light that is shown half as bright as white, in shares of that. */
+const HALF = (1 - BRIGHT) / BRIGHT;
 
 /** Bytes of linear values, 0 to 1 in so many steps: a board has millions of points. */
 const STEPS = 4095;
@@ -95,7 +99,7 @@ export function litShares(map: LightMap): Float32Array {
 }
 
 /**
- * The light that is shown as white: what all but a tenth of the board lies under.
+ * The light that is shown as bright: what all but a quarter of the board lies under.
  * @param map a coarse one is enough
  */
 export function exposureOf(map: LightMap): number {
@@ -111,13 +115,22 @@ export function exposureOf(map: LightMap): number {
   return values[Math.floor(BRIGHTEST * values.length)] || 1;
 }
 
-/** A picture of a board, opaque RGBA. @param white the light that is shown as white */
-export function lightPicture(map: LightMap, look: LightLook, white: number): Uint8ClampedArray<ArrayBuffer> {
+/** How light is shown: it rolls off towards white and keeps its hue, as the eye gets used to it. @param at of both arrays */
+export function shownAs(light: Float64Array, from: number, bright: number, out: Uint8ClampedArray, at: number): void {
+  const most = Math.max(light[from], light[from + 1], light[from + 2]);
+  const scale = most > 0 ? 1 / (most + HALF * bright) : 0;
+  for (let c = 0; c < 3; c++) {
+    const byte = BYTES[Math.round(STEPS * Math.min(1, light[from + c] * scale))];
+    out[at + c] = DARK[c] + (byte * (255 - DARK[c])) / 255;
+  }
+}
+
+/** A picture of a board, opaque RGBA. @param bright what exposureOf says */
+export function lightPicture(map: LightMap, look: LightLook, bright: number): Uint8ClampedArray<ArrayBuffer> {
   const { width, height } = map;
   const out = new Uint8ClampedArray(4 * width * height);
   const rows = new Rows(map);
   const dark = map.scene.sources.length > 0 ? 0 : 1;
-  const to = WHITE / white;
   for (let y = 0, i = 0; y < height; y++) {
     rows.at(y);
     for (let x = 0; x < width; x++, i += 4) {
@@ -125,11 +138,7 @@ export function lightPicture(map: LightMap, look: LightLook, white: number): Uin
         const lit = rows.all[x] > 0 ? rows.seen[x] / rows.all[x] : dark;
         for (let c = 0; c < 3; c++) out[i + c] = FULL_SHADOW[c] + lit * (FULL_LIGHT[c] - FULL_SHADOW[c]);
       } else {
-        for (let c = 0; c < 3; c++) {
-          // bright light rolls off, so that the colour near a lamp can still be told
-          const t = rows.light[3 * x + c] * to;
-          out[i + c] = BYTES[Math.round(STEPS * (t < 0.8 ? t : 1 - 0.04 / (t - 0.6)))];
-        }
+        shownAs(rows.light, 3 * x, bright, out, i);
       }
       out[i + 3] = 255;
     }

@@ -6,7 +6,8 @@ import { firstLook, fullLook } from './lightMap';
 import { lightStudySchema, type LightStudy, type StudyThing } from './lightStudy';
 import { borderLines, simplified } from './shadowBorders';
 import { everyShare, shareMap } from './shareMap';
-import { Lookout, sceneOf, sightCones, type Scene, type Source } from './sightAngles';
+import { sceneOf, type Scene, type Source } from './scene';
+import { Lookout, sightCones } from './sightAngles';
 
 const WHITE: [number, number, number] = [1, 1, 1];
 const GREY: [number, number, number] = [0.5, 0.5, 0.5];
@@ -232,6 +233,12 @@ describe('a map of shares', () => {
     const [line, ...others] = borderLines(map, grid, 0.5);
     expect(others).toEqual([]);
     expect(line[0]).toEqual(line[line.length - 1]);
+    // it is dark within, and what is lighter lies on the right hand: against the clock, where y goes down
+    const area = line.reduce(
+      (sum, [x, y], i) => sum + x * line[(i + 1) % line.length][1] - line[(i + 1) % line.length][0] * y,
+      0,
+    );
+    expect(area).toBeLessThan(0);
     for (const [x, y] of line) expect(Math.abs(Math.hypot(x - 60.5, y - 45.5) - 30)).toBeLessThan(0.05);
     const few = simplified(line, 0.3);
     expect(few.length).toBeLessThan(line.length / 3);

@@ -5,7 +5,7 @@ export type BorderLine = readonly (readonly [number, number])[];
 
 /**
  * Where a map crosses a level: marching squares (Lorensen and Cline 1987), linked to lines. Where two of a cell's corners
- * lie across from each other, its mean says which belong together.
+ * lie across from each other, its mean says which belong together. Along a line, what is lighter lies on the right hand.
  */
 export function borderLines(map: Float32Array, { width, height }: BoardGrid, level: number): BorderLine[] {
   // a crossing is known by the lower corner of its side and whether that goes across or down
@@ -20,7 +20,7 @@ export function borderLines(map: Float32Array, { width, height }: BoardGrid, lev
         Number(a >= level) | (Number(b >= level) << 1) | (Number(c >= level) << 2) | (Number(d >= level) << 3);
       if (which === 0 || which === 15) continue;
       const [top, right, bottom, left] = [across(x, y), down(x + 1, y), across(x, y + 1), down(x, y)];
-      // the lighter side stays on the left hand
+      // what is lighter stays on the right hand
       const link = (from: number, to: number) => next.set(from, to);
       switch (which) {
         case 1:

@@ -1,5 +1,6 @@
 import { hypot } from '@/core/maths/maths';
-import { Lookout, type Scene, type Source } from './sightAngles';
+import type { Scene, Source } from './scene';
+import { Lookout } from './sightAngles';
 
 /** A grid of points over a board: pixel (x, y) lies at ((x + 0.5) * mmPerPx, (y + 0.5) * mmPerPx). */
 export interface BoardGrid {
@@ -14,6 +15,8 @@ const BLOCK = 32;
 const BROAD_BLOCK = 16;
 /** How far a share may lie from what is interpolated. */
 const TOLERANCE = 0.006;
+/** Less than this of a light is shadow, more than one less this is all of it. */
+export const EXTREME = 0.002;
 const NARROW = Math.PI / 8;
 
 /**
@@ -153,12 +156,12 @@ class Shafts {
 
 /** Whether something stands so near to a point, mm: there a share may change within a step. */
 function near({ edges, rounds, openings }: Scene, x: number, y: number, within: number): boolean {
-  for (const of of [edges, openings]) {
-    for (let k = 0; k < of.length; k += 4) {
-      const px = x - of[k];
-      const py = y - of[k + 1];
-      const dx = of[k + 2] - of[k];
-      const dy = of[k + 3] - of[k + 1];
+  for (const lines of [edges, openings]) {
+    for (let k = 0; k < lines.length; k += 4) {
+      const px = x - lines[k];
+      const py = y - lines[k + 1];
+      const dx = lines[k + 2] - lines[k];
+      const dy = lines[k + 3] - lines[k + 1];
       const t = Math.max(0, Math.min(1, (px * dx + py * dy) / (dx * dx + dy * dy)));
       const ex = px - t * dx;
       const ey = py - t * dy;
@@ -203,7 +206,12 @@ function broadMap(scene: Scene, source: Source, { width, height, mmPerPx }: Boar
         Math.abs(at(x + half, y + size) - (c + d) / 2),
         Math.abs(at(x + half, y + half) - (a + b + c + d) / 4),
       );
-      if (far > TOLERANCE) {
+      const middle = at(x + half, y + half);
+      const least = Math.min(a, b, c, d, middle);
+      const most = Math.max(a, b, c, d, middle);
+      // where shadow or full light begins is drawn as a line: it is found exactly
+      const begins = (least < EXTREME && most > EXTREME) || (least < 1 - EXTREME && most > 1 - EXTREME);
+      if (far > TOLERANCE || begins) {
         block(x, y, half);
         block(x + half, y, half);
         block(x, y + half, half);
