@@ -6,6 +6,9 @@ import { warmUp } from './warmUp';
 /** Quiet time after which tiles are prepared for the next stroke, ms. */
 const WARM_QUIET_MS = 250;
 
+/** And after which an aid shows what it takes long for. */
+const SETTLE_QUIET_MS = 120;
+
 /** What is done while nobody asks for anything. */
 export class Background {
   private cold = true;
@@ -31,6 +34,7 @@ export class Background {
       warmUp();
     }
     const quiet = performance.now() - open.lastChange;
+    if (quiet >= SETTLE_QUIET_MS && screen.settle()) return true;
     if (screen.warmTiles(start, quiet >= WARM_QUIET_MS)) return true;
     simulation.idle(studio, quiet, open.looking);
     if (autosave.snapshotDue(quiet)) open.beginSnapshot();

@@ -133,7 +133,7 @@ export class EngineHost {
     if (this.asked || start - this.shownAt > CALM_FRAME_MS) {
       this.asked = false;
       this.shownAt = performance.now();
-      screen.show();
+      screen.show(open?.studio.strokeInAir ?? false);
     } else if (screen.hasChanged) open?.simulation.later();
   }
 

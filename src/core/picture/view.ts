@@ -3,7 +3,7 @@ import { maths } from '@/core/maths/maths';
 import type { Pyramid } from './pyramid';
 import type { Painting } from '@/core/film/painting';
 import type { CodeImage } from '@/core/study/looking/image';
-import { squint, squintReach } from '@/core/study/looking/squint';
+import { blockSide, squint, squintReach, type Broad } from '@/core/study/looking/squint';
 import type { Lens, LookingAid } from './aids/definition';
 
 /**
@@ -103,14 +103,17 @@ function throughLens(
   const { aid, how, prepared } = lens;
   const { painting } = pyramid.picture;
   const mmPerPx = painting.mmPerPx / view.zoom;
-  const { px: reach } = reachOf(lens, view, painting);
+  const { px } = reachOf(lens, view, painting);
+  const broad = aid?.broadMm && broadly(pyramid, u32, view, r, px, aid.broadMm(how) / mmPerPx);
+  const reach = broad ? Math.ceil(squintReach(how.squintMm) / mmPerPx) : px;
   const around = { left: r.left - reach, top: r.top - reach, right: r.right + reach, bottom: r.bottom + reach };
   const width = around.right - around.left;
   const height = around.bottom - around.top;
+  const at = { x: around.left, y: around.top };
   let codes: Uint32Array = sampled(pyramid, u32, view, around);
-  codes = squint({ codes, width, height, mmPerPx }, how.squintMm);
+  codes = squint({ codes, width, height, mmPerPx }, how.squintMm, at);
   if (aid?.look) {
-    codes = aid.look({ codes, width, height, mmPerPx }, how, prepared, { x: around.left, y: around.top });
+    codes = aid.look({ codes, width, height, mmPerPx }, how, prepared, at, broad);
   } else if (aid?.seeCode) {
     for (let i = 0; i < codes.length; i++) if (codes[i] !== 0) codes[i] = aid.seeCode(codes[i]);
   }
@@ -121,6 +124,27 @@ function throughLens(
   }
   if (aid?.see) seenCells(view, r, painting, aid.see, out);
   return out;
+}
+
+/** What lies around a rectangle of the view, in blocks; undefined where it counts so sharply that blocks are pixels. */
+function broadly(
+  pyramid: Pyramid,
+  u32: Uint32Array,
+  view: View,
+  r: PixelRect,
+  reach: number,
+  sigma: number,
+): Broad | undefined {
+  const side = blockSide(sigma);
+  if (side === 1) return undefined;
+  const left = Math.floor((r.left - reach) / side);
+  const top = Math.floor((r.top - reach) / side);
+  const right = Math.ceil((r.right + reach) / side);
+  const bottom = Math.ceil((r.bottom + reach) / side);
+  const coarse = { ...view, width: view.width / side, height: view.height / side, zoom: view.zoom / side };
+  const codes = sampled(pyramid, u32, coarse, { left, top, right, bottom });
+  const mmPerPx = pyramid.picture.painting.mmPerPx / coarse.zoom;
+  return { image: { codes, width: right - left, height: bottom - top, mmPerPx }, side, column: left, row: top };
 }
 
 /** Shows each pixel as an aid sees its cell. */

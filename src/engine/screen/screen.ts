@@ -11,6 +11,7 @@ import type { GlassPicture } from '@/engine/questions';
 import type { Lens, Looking } from '@/core/picture/aids/definition';
 import { drawView, reachOf, rectInView, wholeImage, type View } from '@/core/picture/view';
 import type { FromWorker } from '@/engine/protocol';
+import { LaterPieces } from './laterPieces';
 import { SlabPane } from './slabPane';
 import { StaleTiles } from './staleTiles';
 import { tilesInView } from './tilesInView';
@@ -40,6 +41,7 @@ export class Screen {
   private lens: (Lens & { readonly plain: boolean }) | undefined;
   private slabSize: { readonly width: number; readonly height: number } | undefined;
   private dirty = noRect();
+  private readonly later = new LaterPieces();
   private framesOut = 0;
   /** Time of the newest reading of the pen that is in the picture. */
   private newest = 0;
@@ -77,6 +79,7 @@ export class Screen {
   look(from: { serial: number; view: View; aid: Aid; how: Looking }): void {
     this.view = from;
     this.lens = undefined;
+    this.later.forget();
     this.dirty = { left: 0, top: 0, right: from.view.width, bottom: from.view.height };
     this.uncoloured.look(from.view);
   }
@@ -215,7 +218,7 @@ export class Screen {
   }
   /** Whether the page shows everything that has been coloured of what it looks at. */
   get isShown(): boolean {
-    return this.framesOut === 0 && !(this.view && this.hasChanged);
+    return this.framesOut === 0 && !(this.view && (this.hasChanged || !this.later.isEmpty));
   }
   get hasChanged(): boolean {
     return !isEmpty(this.dirty);
@@ -226,42 +229,75 @@ export class Screen {
     this.newest = at;
   }
 
-  /** Sends the part of the view that changed, when the page is ready for it. */
-  show(): void {
+  /**
+   * Sends the part of the view that changed, when the page is ready for it.
+   * @param painting whether the hand is painting: what an aid takes long for is then left for later
+   */
+  show(painting: boolean): void {
     const frame = this.slab?.frame();
     if (frame) this.post(frame, [frame.data.buffer]);
     if (!this.view || !this.picture || !this.isAwaited) return;
     if (isEmpty(this.dirty)) return;
-    const { view, serial } = this.view;
-    const { rect, whole } = this.toDraw();
-    // what is worked out from the whole picture stays until all of the view is drawn: else parts would not fit together
-    if (whole || !this.lens) this.lens = this.lensNow();
-    const data = drawView(this.pyramid, this.painting.arena.u32, view, rect, this.lens.plain ? undefined : this.lens);
-    const { left, top, right, bottom } = rect;
+    const { aid, how } = this.view;
+    const rect = this.around(this.dirty);
+    const later = aidOf(aid)?.later;
+    if (later?.seeCode) {
+      this.later.add(rect);
+      if (this.isWhole(rect)) this.lens = undefined;
+      this.draw(this.dirty, { aid: { name: aid, hint: '', seeCode: later.seeCode }, how });
+    } else if (later && painting) {
+      this.later.add(rect);
+      this.draw(this.dirty, this.lensFor(this.dirty));
+    } else this.draw(rect, this.lensFor(rect));
     this.dirty = noRect();
-    this.framesOut++;
-    const { newest } = this;
     this.newest = 0;
+  }
+
+  /** Draws a piece of what was left for later. @returns whether there was one, and the page was ready for it */
+  settle(): boolean {
+    if (!this.view || !this.picture || !this.isAwaited || this.hasChanged) return false;
+    const piece = this.later.next();
+    if (piece) this.draw(piece, this.lensFor(piece));
+    return piece !== undefined;
+  }
+
+  /** Draws a part of the view through a lens, and sends it. */
+  private draw(rect: PixelRect, lens: Lens | undefined): void {
+    const { view, serial } = this.view!;
+    const { left, top, right, bottom } = rect;
+    const data = drawView(this.pyramid, this.painting.arena.u32, view, rect, lens);
+    const whole = this.isWhole(rect);
+    const { newest } = this;
+    this.framesOut++;
     this.post(
       { say: 'pixels', serial, x: left, y: top, width: right - left, height: bottom - top, data, whole, newest },
       [data.buffer],
     );
   }
 
-  /** The part of the view that shows what has changed: more of it where a change is seen from farther away. */
-  private toDraw(): { rect: PixelRect; whole: boolean } {
+  /** The lens that a part is drawn through; undefined for the bare eye. */
+  private lensFor(rect: PixelRect): Lens | undefined {
+    // what is worked out from the whole picture stays until all of the view is drawn: else parts would not fit together
+    if (this.isWhole(rect) || !this.lens) this.lens = this.lensNow();
+    return this.lens.plain ? undefined : this.lens;
+  }
+
+  private isWhole({ left, top, right, bottom }: PixelRect): boolean {
+    const { width, height } = this.view!.view;
+    return left === 0 && top === 0 && right === width && bottom === height;
+  }
+
+  /** The part of the view that a change is seen in: more than has changed where it is seen from farther away. */
+  private around({ left, top, right, bottom }: PixelRect): PixelRect {
     const { view, how, aid } = this.view!;
     const { px: reach, cut } = reachOf({ aid: aidOf(aid), how }, view, this.painting);
-    if (cut) return { rect: { left: 0, top: 0, right: view.width, bottom: view.height }, whole: true };
-    const { left, top, right, bottom } = this.dirty;
-    const rect = {
+    if (cut) return { left: 0, top: 0, right: view.width, bottom: view.height };
+    return {
       left: Math.max(0, left - reach),
       top: Math.max(0, top - reach),
       right: Math.min(view.width, right + reach),
       bottom: Math.min(view.height, bottom + reach),
     };
-    const whole = rect.left === 0 && rect.top === 0 && rect.right === view.width && rect.bottom === view.height;
-    return { rect, whole };
   }
 
   /** The whole picture, so wide, as it is and through each aid. */

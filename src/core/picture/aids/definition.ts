@@ -1,5 +1,6 @@
 import type { Painting } from '@/core/film/painting';
 import type { CodeImage } from '@/core/study/looking/image';
+import type { Broad, InView } from '@/core/study/looking/squint';
 
 /** How aids are set, all of them: what is looked through with. */
 export interface Looking {
@@ -33,17 +34,20 @@ export interface LookingAid {
    * What a drawn part of the picture, or of a photo, is shown as, where that depends on what lies around.
    * @param prepared what `prepare` gave
    * @param at where its upper left pixel lies in the view
+   * @param broad what lies around it, where `broadMm` asks for that
    */
-  readonly look?: (
-    image: CodeImage,
-    how: Looking,
-    prepared: unknown,
-    at: { readonly x: number; readonly y: number },
-  ) => Uint32Array;
+  readonly look?: (image: CodeImage, how: Looking, prepared: unknown, at: InView, broad?: Broad) => Uint32Array;
   /** How far it looks around a place, mm. */
   readonly reachMm?: (how: Looking) => number;
+  /** What lies around counts only as soft as by this deviation, mm: it is told coarsely, and is not a part of the picture. */
+  readonly broadMm?: (how: Looking) => number;
   /** And at least so many pixels of the view. */
   readonly reachPx?: number;
+  /**
+   * It looks so far around, or so long, that what lies around a stroke is drawn anew only when the hand has lifted. What
+   * is painted is shown meanwhile by `seeCode`, where that is given.
+   */
+  readonly later?: { readonly seeCode?: (code: number) => number };
 }
 
 /** An aid with how it is set and what it has prepared: what a view is looked at through. */

@@ -3,6 +3,7 @@ import { lostAndFound, measureFor, type EdgeMeasure } from '@/core/study/looking
 import { findMasses, valueCounts, type Masses } from '@/core/study/looking/masses';
 import { squint } from '@/core/study/looking/squint';
 import type { CodeImage } from '@/core/study/looking/image';
+import { greyOfCode } from '@/core/picture/valueView';
 import type { Looking, LookingAid } from './definition';
 
 interface Prepared {
@@ -30,6 +31,7 @@ export const edges: LookingAid = {
   prepare: edgesPrepared,
   reachMm: () => 3 * MOST_MM,
   reachPx: 2 * GRID,
+  later: { seeCode: greyOfCode },
   look(image, _, prepared, { x, y }) {
     const { masses, measure } = prepared as Prepared;
     const part = onGrid(image, x, y);

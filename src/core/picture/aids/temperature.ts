@@ -5,5 +5,7 @@ export const temperature: LookingAid = {
   name: 'Temperature',
   hint: 'See what is warmer (amber) and cooler (striped blue) than what is around it',
   reachMm: ({ aroundMm }) => temperatureReach(aroundMm),
-  look: (image, { aroundMm }, _, { x, y }) => temperatureMap(image, aroundMm, x, y),
+  broadMm: ({ aroundMm }) => aroundMm,
+  later: {},
+  look: (image, { aroundMm }, _, at, broad) => temperatureMap(image, aroundMm, at, broad),
 };

@@ -1,4 +1,4 @@
-import { blur } from './squint';
+import { surroundings, type Broad, type InView } from './squint';
 import {
   chromaOf,
   codeOf,
@@ -26,35 +26,33 @@ export const temperatureReach = (radiusMm: number): number => 3 * radiusMm;
  * What is warmer and what is cooler than its surroundings: amber and blue over a grey of its value; cool places are
  * striped, so that the map is read without seeing hues too.
  * @param radiusMm of the surroundings, deviation; 0 compares with a neutral grey
- * @param left, top where the picture lies in the view, pixels: stripes stay where they are
+ * @param at where the picture lies in the view: stripes stay where they are
+ * @param broad what lies around it, where that is known
  */
-export function temperatureMap(image: CodeImage, radiusMm: number, left = 0, top = 0): Uint32Array {
+export function temperatureMap(
+  image: CodeImage,
+  radiusMm: number,
+  at: InView = { x: 0, y: 0 },
+  broad?: Broad,
+): Uint32Array {
   const { codes, width, height, mmPerPx } = image;
-  const warm = new Float32Array(codes.length);
-  const there = new Float32Array(codes.length);
-  codes.forEach((code, i) => {
-    if (!isThere(code)) return;
-    warm[i] = warmthOf(code);
-    there[i] = 1;
-  });
-  const around = warm.slice();
-  if (radiusMm > 0) {
-    const spare = new Float32Array(codes.length);
-    const sigma = radiusMm / mmPerPx;
-    blur(around, spare, width, height, sigma);
-    blur(there, spare, width, height, sigma);
+  const around = radiusMm > 0 ? surroundings(image, radiusMm / mmPerPx, warmthOf, at, broad) : undefined;
+  const out = new Uint32Array(codes.length);
+  for (let y = 0, i = 0; y < height; y++) {
+    for (let x = 0; x < width; x++, i++) {
+      const code = codes[i];
+      if (!isThere(code)) continue;
+      const by = Math.max(-1, Math.min(1, (warmthOf(code) - (around ? around[i] : 0)) / STRONG));
+      const v = 60 + 15 * valueOf(code);
+      const stripe = by < -0.08 && ((x + at.x + y + at.y) / STRIPE_PX) % 1 < 0.28 ? 0.82 : 1;
+      const k = Math.abs(by) * 0.75;
+      out[i] =
+        by > 0
+          ? pack(v + (232 - v) * k, v + (150 - v) * k, v + (38 - v) * k)
+          : pack((v + (40 - v) * k) * stripe, (v + (96 - v) * k) * stripe, (v + (196 - v) * k) * stripe);
+    }
   }
-  return codes.map((code, i) => {
-    if (!isThere(code)) return 0;
-    const beside = radiusMm > 0 && there[i] > 0 ? around[i] / there[i] : 0;
-    const by = Math.max(-1, Math.min(1, (warm[i] - beside) / STRONG));
-    const v = 60 + 15 * valueOf(code);
-    const stripe = by < -0.08 && (((i % width) + left + Math.floor(i / width) + top) / STRIPE_PX) % 1 < 0.28 ? 0.82 : 1;
-    const k = Math.abs(by) * 0.75;
-    return by > 0
-      ? pack(v + (232 - v) * k, v + (150 - v) * k, v + (38 - v) * k)
-      : pack((v + (40 - v) * k) * stripe, (v + (96 - v) * k) * stripe, (v + (196 - v) * k) * stripe);
-  });
+  return out;
 }
 
 /** Chroma beyond which a map is at its lightest, CIELAB units. */
