@@ -2,10 +2,12 @@ import { aidOf, type Aid } from '@/core/picture/aids/aids';
 import type { Looking } from '@/core/picture/aids/definition';
 import { showsAnyPicture, throughAid } from '@/core/picture/aids/throughAid';
 import { section } from '@/core/picture/coreSample';
-import { unlitSmall } from '@/core/picture/unlit';
-import { differenceMap } from '@/core/study/looking/differences';
+import { thicknessSmall, unlitSmall, type Crop } from '@/core/picture/unlit';
+import { leadingLines } from '@/core/study/looking/directions';
+import { findEdges } from '@/core/study/looking/edges';
+import { differenceMap, massDifferenceMap } from '@/core/study/looking/differences';
 import { pullOf } from '@/core/study/looking/pull';
-import { studyOf } from '@/core/study/looking/studyOf';
+import { massed, studyOf } from '@/core/study/looking/studyOf';
 import type { GlassPicture } from './questions';
 import { digest } from '@/core/journal/digest';
 import type { Painting } from '@/core/film/painting';
@@ -37,7 +39,7 @@ interface Asked {
   readonly thumbnail: () => Uint8Array<ArrayBuffer>;
   readonly glass: (width: number, how: Looking) => GlassPicture[];
   /** The whole picture, so wide, through one aid. */
-  readonly small: (width: number, aid: Aid, how: Looking, height: number) => GlassPicture;
+  readonly small: (width: number, aid: Aid, how: Looking, height: number, crop?: Crop) => GlassPicture;
   /** Writes down the time that has passed on wet paper, so that the journal tells the state as it is now. */
   readonly endWait: () => void;
 }
@@ -73,20 +75,29 @@ const ANSWERERS: Answerers = {
 
   glass: ({ width, how }, { glass }) => glass(width, how),
 
-  study({ width, height, aid: id, how, net, photo: codes, pull }, { small, studio: { painting } }) {
-    const canvas = unlitSmall(painting, width, height);
+  study({ width, height, aid: id, how, net, photo: codes, pull, crop, byMass }, { small, studio: { painting } }) {
+    const canvas = unlitSmall(painting, width, height, crop);
     const photo = codes && { ...canvas, codes };
     const study = studyOf(canvas, photo, how.masses, net);
     const aid = aidOf(id);
     const bytes = (of: Uint32Array) => new Uint8ClampedArray(Uint32Array.from(of).buffer);
+    const soft = photo && byMass ? massed(photo) : undefined;
     return {
       width,
       height,
-      canvas: aid && !showsAnyPicture(aid) ? small(width, id, how, height).rgba : bytes(throughAid(canvas, aid, how)),
+      canvas:
+        aid && !showsAnyPicture(aid) ? small(width, id, how, height, crop).rgba : bytes(throughAid(canvas, aid, how)),
       photo: photo && bytes(throughAid(photo, aid, how)),
-      map: photo && bytes(differenceMap(canvas, study.differences, ...net)),
+      map:
+        photo &&
+        bytes(
+          soft
+            ? massDifferenceMap(canvas, study.byMass, soft, study.photo!.masses)
+            : differenceMap(canvas, study.differences, ...net),
+        ),
       study,
-      pull: pull ? pullOf(canvas) : undefined,
+      pull: pull ? pullOf(canvas, thicknessSmall(painting, width, height, crop)) : undefined,
+      leading: pull ? leadingLines(findEdges(canvas), width, height, canvas.mmPerPx) : undefined,
     };
   },
 

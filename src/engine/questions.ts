@@ -2,10 +2,13 @@ import type { Aid } from '@/core/picture/aids/aids';
 import type { Looking } from '@/core/picture/aids/definition';
 import type { Piece } from '@/core/commands/families/pasting';
 import type { MassBalance } from '@/core/film/ledger';
+import type { Crop } from '@/core/picture/unlit';
 import type { CoreSample } from '@/core/picture/coreSample';
 import type { Proof, TubeUsed } from '@/core/picture/tubesUsed';
 import type { SpotReading } from '@/core/picture/readings';
 import type { ExportId } from '@/core/formats/exports/exports';
+import type { LeadingLine } from '@/core/study/looking/directions';
+import type { Masses } from '@/core/study/looking/masses';
 import type { Pull } from '@/core/study/looking/pull';
 import type { Study } from '@/core/study/looking/studyOf';
 import type { Counts } from '@/core/study/histogram';
@@ -18,6 +21,10 @@ export interface GlassPicture {
   readonly width: number;
   readonly height: number;
   readonly rgba: Uint8ClampedArray<ArrayBuffer>;
+  /** Of the masses: how often each of a hundred values occurs, and the masses themselves. */
+  readonly masses?: { readonly values: readonly number[]; readonly of: Masses };
+  /** It shows the relief in raking light. */
+  readonly raking?: true;
 }
 
 /** What the study desk shows and says. */
@@ -30,6 +37,8 @@ export interface Studied {
   readonly map?: Uint8ClampedArray<ArrayBuffer>;
   readonly study: Study;
   readonly pull?: Pull;
+  /** Strong straight directions of the canvas, asked for with its pull. */
+  readonly leading?: readonly LeadingLine[];
 }
 
 /** A piece that is about to be moved. */
@@ -80,6 +89,10 @@ interface Asked {
     readonly how: Looking;
     readonly net: readonly [columns: number, rows: number];
     readonly photo?: Uint32Array;
+    /** Which part of it; all where it is left out. */
+    readonly crop?: Crop;
+    /** Whether they are compared mass by mass of the photo, and not by the net. */
+    readonly byMass?: boolean;
     /** Whether it is asked where the canvas pulls. */
     readonly pull?: boolean;
   };

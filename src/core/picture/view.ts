@@ -122,8 +122,31 @@ function throughLens(
     const from = (y + reach) * width + reach;
     for (let x = 0; x < r.right - r.left; x++) out[to++] = codes[from + x];
   }
-  if (aid?.see) seenCells(view, r, painting, aid.see, out);
+  if (!aid?.see) return out;
+  if (!aid.lined?.(how)) {
+    seenCells(view, r, painting, aid.see, out);
+    return out;
+  }
+  // a line at the rim of a part is known by what lies beside it
+  const beside = { ...r, right: r.right + 1, bottom: r.bottom + 1 };
+  const wide = new Uint32Array((out.length / (r.bottom - r.top) + 1) * (r.bottom - r.top + 1)).fill(0xff000000);
+  seenCells(view, beside, painting, aid.see, wide);
+  linesBetween(wide, out, r.right - r.left, r.bottom - r.top);
   return out;
+}
+
+/** Darkens where the next pixel to the right or below is another. @param wide one column and one row more than out */
+function linesBetween(wide: Uint32Array, out: Uint32Array, width: number, height: number): void {
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const i = y * width + x;
+      const at = y * (width + 1) + x;
+      if (out[i] === 0) continue;
+      const code = wide[at];
+      const edge = code !== wide[at + 1] || code !== wide[at + width + 1];
+      out[i] = edge ? (0xff000000 | ((code >>> 1) & 0x7f7f7f)) >>> 0 : code;
+    }
+  }
 }
 
 /** What lies around a rectangle of the view, in blocks; undefined where it counts so sharply that blocks are pixels. */
@@ -160,7 +183,10 @@ function seenCells(
   for (let i = 0; i < out.length; i++) {
     if (out[i] === 0) continue;
     const [x, y] = [i % width, Math.floor(i / width)];
-    out[i] = see(out[i], painting, (origin.x + ax * x + bx * y) | 0, (origin.y + ay * x + by * y) | 0);
+    const cellX = (origin.x + ax * x + bx * y) | 0;
+    const cellY = (origin.y + ay * x + by * y) | 0;
+    if (cellX >= 0 && cellY >= 0 && cellX < painting.width && cellY < painting.height)
+      out[i] = see(out[i], painting, cellX, cellY);
   }
 }
 

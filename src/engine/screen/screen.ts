@@ -5,6 +5,12 @@ import { tileRect, wholeRect } from '@/core/film/tilesIn';
 import { thumbnailPng } from '@/core/formats/thumbnail';
 import { Picture, type Light } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
+import { massesOf } from '@/core/picture/aids/masses';
+import { rakingSmall } from '@/core/picture/rakingSmall';
+import { WHOLE } from '@/core/picture/unlit';
+import { valueCounts } from '@/core/study/looking/masses';
+import { squint } from '@/core/study/looking/squint';
+import { shares } from '@/core/study/looking/studyOf';
 import { isPlain, type ViewOptions } from '@/core/picture/viewOptions';
 import { AID_IDS, aidOf, type Aid } from '@/core/picture/aids/aids';
 import type { GlassPicture } from '@/engine/questions';
@@ -300,21 +306,28 @@ export class Screen {
     };
   }
 
-  /** The whole picture, so wide, as it is and through each aid. */
+  /** The whole picture, so wide, as it is, through each aid, and its relief in raking light. */
   glass(width: number, how: Looking): GlassPicture[] {
-    return (['none', ...AID_IDS] as const).map((aid) => this.small(width, aid, how));
+    const seen = (['none', ...AID_IDS] as const).map((aid) => this.small(width, aid, how));
+    const whole = wholeImage(this.pyramid, this.painting.arena.u32);
+    const values = shares(valueCounts({ codes: squint(whole, how.squintMm) }));
+    const height = seen[0].height;
+    return [
+      ...seen.map((one) => (one.aid === 'masses' ? { ...one, masses: { values, of: massesOf(whole, how) } } : one)),
+      { aid: 'none', width, height, rgba: rakingSmall(this.painting, width, height), raking: true },
+    ];
   }
 
-  /** The whole picture, so wide, through one aid. @param most height, where it is given: a row more or less */
-  small(width: number, aid: Aid, how: Looking, most?: number): GlassPicture {
+  /** The whole picture or a part, so wide, through one aid. @param most height, where it is given: a row more or less */
+  small(width: number, aid: Aid, how: Looking, most?: number, crop = WHOLE): GlassPicture {
     const { painting, pyramid } = this;
     const height = most ?? Math.max(1, Math.round((painting.height * width) / painting.width));
-    const zoom = width / painting.width;
+    const zoom = width / (painting.width * crop.width);
     const view = {
       width,
       height,
-      centreX: painting.width / 2,
-      centreY: painting.height / 2,
+      centreX: painting.width * (crop.x + crop.width / 2),
+      centreY: painting.height * (crop.y + crop.height / 2),
       zoom,
       turn: 0,
       mirror: false,

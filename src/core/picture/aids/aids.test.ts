@@ -4,6 +4,9 @@ import { Picture } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
 import { drawView, reachOf, wholeImage, type View } from '@/core/picture/view';
 import { wholeRect } from '@/core/film/tilesIn';
+import { valueOf } from '@/core/study/looking/image';
+import { rakingSmall } from '@/core/picture/rakingSmall';
+import { thicknessSmall, unlitSmall } from '@/core/picture/unlit';
 import { AID_IDS, AIDS, aidOf } from './aids';
 import { OPEN_EYES, type Lens, type Looking, type LookingAid } from './definition';
 
@@ -105,4 +108,87 @@ describe('what is drawn anew of a view fits what is there', () => {
     const [view] = views;
     expect(drawView(pyramid, u32, view, part, lensOf(pyramid, undefined))).toEqual(drawView(pyramid, u32, view, part));
   });
+});
+
+describe('masses set by hand, contour lines and the relief', () => {
+  const studio = studioFor(30, 20, { ppi: 90 });
+  paint(studio, ...field([2, 2, 26, 8], { PB29: 1 }, 9, 0.5), ...field([4, 10, 20, 8], { PW6: 1 }, 9, 0.9));
+  const picture = new Picture(studio.painting);
+  const pyramid = new Pyramid(picture);
+  pyramid.update(picture.update(wholeRect(studio.painting)));
+  const { width, height, arena } = studio.painting;
+  const view = { width, height, centreX: width / 2, centreY: height / 2, zoom: 1, turn: 0, mirror: false };
+  const through = (aid: LookingAid, how: Looking, rect = wholeRect(studio.painting)) =>
+    new Uint32Array(drawView(pyramid, arena.u32, view, rect, lensOf(pyramid, aid, how)).buffer);
+
+  it('borders set by hand part the values there', () => {
+    for (const border of [2, 5.5, 8]) {
+      const seen = through(AIDS.masses, { ...OPEN_EYES, borders: [border] });
+      const plainly = seenPlain();
+      const shown = new Map<boolean, Set<number>>([
+        [true, new Set()],
+        [false, new Set()],
+      ]);
+      plainly.forEach((code, i) => shown.get(valueOf(code) >= border)!.add(seen[i]));
+      for (const codes of shown.values()) expect(codes.size).toBeLessThanOrEqual(1);
+    }
+  });
+
+  it('contour lines lie where one step of thickness meets another, and parts of a view fit', () => {
+    const plainly = through(AIDS.thickness, OPEN_EYES);
+    const lined = through(AIDS.thickness, { ...OPEN_EYES, contours: true });
+    let lines = 0;
+    for (let y = 0; y + 1 < height; y++)
+      for (let x = 0; x + 1 < width; x++) {
+        const i = y * width + x;
+        const edge = plainly[i] !== plainly[i + 1] || plainly[i] !== plainly[i + width];
+        expect(lined[i] !== plainly[i]).toBe(edge);
+        lines += Number(edge);
+      }
+    expect(lines).toBeGreaterThan(50);
+    const part = { left: 11, top: 7, right: 40, bottom: 33 };
+    const some = through(AIDS.thickness, { ...OPEN_EYES, contours: true }, part);
+    some.forEach((code, i) => expect(code).toBe(lined[(7 + Math.floor(i / 29)) * width + 11 + (i % 29)]));
+  });
+
+  it('the relief is lit from the upper left: light where it rises that way, dark where it falls', () => {
+    const small = rakingSmall(studio.painting, width, height);
+    const um = thicknessSmall(studio.painting, width, height);
+    let [rising, falling] = [0, 0];
+    for (let y = 1; y < height; y++)
+      for (let x = 1; x < width; x++) {
+        const rise = um[y * width + x] - um[(y - 1) * width + x - 1];
+        const light = small[4 * (y * width + x)];
+        if (rise > 2) rising += Number(light > 128);
+        if (rise < -2) falling += Number(light < 128);
+        if (Math.abs(rise) < 1e-6) expect(light).toBe(128);
+      }
+    expect(rising).toBeGreaterThan(20);
+    expect(falling).toBeGreaterThan(20);
+  });
+
+  it('a part of it, unlit, is that part of the whole', () => {
+    const whole = unlitSmall(studio.painting, width, height);
+    const part = unlitSmall(studio.painting, 40, 30, {
+      x: 10 / width,
+      y: 5 / height,
+      width: 40 / width,
+      height: 30 / height,
+    });
+    part.codes.forEach((code, i) => expect(code).toBe(whole.codes[(5 + Math.floor(i / 40)) * width + 10 + (i % 40)]));
+    expect(part.mmPerPx).toBeCloseTo(whole.mmPerPx, 9);
+    // larger than it has cells: each is repeated
+    const large = unlitSmall(studio.painting, 80, 60, {
+      x: 10 / width,
+      y: 5 / height,
+      width: 40 / width,
+      height: 30 / height,
+    });
+    expect(large.codes[0]).toBe(part.codes[0]);
+    expect(large.codes[80 * 59 + 79]).toBe(part.codes[40 * 29 + 39]);
+  });
+
+  function seenPlain(): Uint32Array {
+    return new Uint32Array(drawView(pyramid, arena.u32, view, wholeRect(studio.painting)).buffer);
+  }
 });

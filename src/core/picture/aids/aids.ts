@@ -22,3 +22,6 @@ export const AID_IDS = Object.keys(AIDS) as AidId[];
 
 /** The aid that is looked through. */
 export const aidOf = (aid: Aid): LookingAid | undefined => (aid === 'none' ? undefined : AIDS[aid]);
+
+/** Whether a word names an aid. */
+export const isAid = (word: string): word is Aid => word === 'none' || word in AIDS;

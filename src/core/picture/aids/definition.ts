@@ -8,8 +8,12 @@ export interface Looking {
   readonly squintMm: number;
   /** Into how many masses the picture falls, 2 to 5. */
   readonly masses: number;
+  /** Values between the masses, where they are set by hand: one fewer than masses, rising. */
+  readonly borders?: readonly number[];
   /** What is warm or cool is compared with its surroundings, mm; 0 with a neutral grey. */
   readonly aroundMm: number;
+  /** Whether thickness has lines between its steps. */
+  readonly contours?: boolean;
   /** Value below which darks are lifted. */
   readonly liftBelow: number;
 }
@@ -30,6 +34,8 @@ export interface LookingAid {
   readonly see?: (code: number, painting: Painting, x: number, y: number) => number;
   /** What is worked out once from the whole picture, small, before any part of it is looked at. */
   readonly prepare?: (whole: CodeImage, how: Looking) => unknown;
+  /** Whether a line is drawn where what is seen of one cell ends and of another begins. */
+  readonly lined?: (how: Looking) => boolean;
   /**
    * What a drawn part of the picture, or of a photo, is shown as, where that depends on what lies around.
    * @param prepared what `prepare` gave

@@ -37,5 +37,6 @@ function tintOf(um: number): number {
 export const thickness: LookingAid = {
   name: 'Thickness',
   hint: 'See how thick the paint lies, step by step from bare to ridges',
+  lined: ({ contours }) => contours === true,
   see: (_, painting, x, y) => tintOf(thicknessAt(painting, x, y)),
 };

@@ -1,9 +1,19 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compareColours } from '@/core/study/compare';
-import { differenceMap, differences, keyWords, netColours, placeWords, tooWords, valueKey } from './differences';
+import {
+  differenceMap,
+  differences,
+  keyWords,
+  massDifferenceMap,
+  netColours,
+  placeWords,
+  tooWords,
+  valueKey,
+} from './differences';
+import { hueSpots } from './hues';
 import { labOf, valueOf, type CodeImage } from './image';
-import { studyOf, studyPicture } from './studyOf';
+import { massed, studyOf, studyPicture } from './studyOf';
 
 const rgb = (r: number, g: number, b: number) => (0xff000000 | (b << 16) | (g << 8) | r) >>> 0;
 const image = (width: number, height: number, of: (x: number, y: number) => number): CodeImage => ({
@@ -111,5 +121,49 @@ describe('a study', () => {
         expect(values.reduce((a, b) => a + b, 0)).toBeCloseTo(code === 0 ? 0 : 1, 9);
       }
     }
+  });
+});
+
+describe('canvas and photo, mass by mass', () => {
+  const motif = image(90, 60, (x) => (x < 30 ? rgb(40, 40, 42) : x < 60 ? rgb(120, 118, 116) : rgb(220, 216, 210)));
+
+  it('the mass that was changed comes first, whatever its place, in the words of masses', () => {
+    const painted = image(90, 60, (x) => (x < 30 ? rgb(40, 40, 42) : x < 60 ? rgb(160, 140, 110) : rgb(220, 216, 210)));
+    const { byMass, photo } = studyOf(painted, motif, 3, [3, 3]);
+    expect(photo!.masses.of.length).toBe(3);
+    expect(byMass.length).toBe(3);
+    expect(byMass[0].words).toMatch(/^halftones \(3\d %\): .*too light.*too warm/);
+    for (const other of byMass.slice(1)) expect(other.compared.deltaE).toBeLessThan(5);
+    expect(byMass.reduce((sum, { share }) => sum + share, 0)).toBeCloseTo(1, 9);
+    const soft = massed(motif);
+    const map = massDifferenceMap(painted, byMass, soft, photo!.masses);
+    expect(valueOf(map[30 * 90 + 45])).toBeLessThan(valueOf(map[30 * 90 + 10]) - 1);
+  });
+
+  it('of one colour, of nothing and of few pixels: a sentence or nothing, and no number that is none', () => {
+    for (const [w, h] of [
+      [1, 1],
+      [5, 4],
+      [40, 30],
+    ]) {
+      for (const code of [0, rgb(120, 90, 60)]) {
+        const flat = image(w, h, () => code);
+        const { byMass, canvas } = studyOf(flat, flat, 5, [4, 3]);
+        expect(byMass.length).toBe(code === 0 ? 0 : 1);
+        expect(JSON.stringify([byMass, canvas])).not.toMatch(/null|NaN/);
+      }
+    }
+  });
+});
+
+describe('hues and chromas', () => {
+  it('are those of the colours, by their shares', () => {
+    const two = image(100, 10, (x) => (x < 70 ? rgb(200, 60, 40) : rgb(60, 90, 180)));
+    const [first, second, ...others] = hueSpots(two);
+    expect(others).toEqual([]);
+    expect([first.share, second.share]).toEqual([0.7, 0.3]);
+    const [, a, b] = labOf(rgb(200, 60, 40));
+    expect(Math.hypot(first.a - a, first.b - b)).toBeLessThan(0.01);
+    expect(hueSpots(image(4, 4, () => 0))).toEqual([]);
   });
 });

@@ -1,12 +1,10 @@
 import { linearToLab, type Triple } from '@/core/colour/colorimetry';
 import { compareColours, type Comparison } from '@/core/study/compare';
 import { isThere, LINEAR, valueOf, type CodeImage } from './image';
+import { massAt, type Masses } from './masses';
 
-/** One area of two pictures in register, compared. */
-export interface AreaDifference {
-  /** Column and row of the net, from the upper left. */
-  readonly column: number;
-  readonly row: number;
+/** A part of two pictures in register, compared. */
+export interface Difference {
   /** Mean colour of each there, CIELAB: of what is painted, and of what is painted from. */
   readonly painted: Readonly<Triple>;
   readonly motif: Readonly<Triple>;
@@ -14,6 +12,21 @@ export interface AreaDifference {
   readonly compared: Comparison;
   /** "upper left: a value too light, a little too warm". */
   readonly words: string;
+}
+
+/** One area of a net over both. */
+export interface AreaDifference extends Difference {
+  /** Column and row of the net, from the upper left. */
+  readonly column: number;
+  readonly row: number;
+}
+
+/** One mass of the motif: all that is about as light there. */
+export interface MassDifference extends Difference {
+  /** From the darkest. */
+  readonly mass: number;
+  /** Share of the motif. */
+  readonly share: number;
 }
 
 /** Mean colours of the cells of a net over a picture, in linear light, CIELAB; undefined where there is no picture. */
@@ -95,6 +108,60 @@ export function differences(painted: CodeImage, motif: CodeImage, columns: numbe
   return out.sort((p, q) => q.compared.deltaE - p.compared.deltaE);
 }
 
+const MASS_NAMES: Readonly<Record<number, readonly string[]>> = {
+  1: ['all of it'],
+  2: ['darks', 'lights'],
+  3: ['darks', 'halftones', 'lights'],
+  4: ['darks', 'dark halftones', 'light halftones', 'lights'],
+  5: ['darks', 'dark halftones', 'halftones', 'light halftones', 'lights'],
+};
+
+/**
+ * The same mass by mass: where the motif is of a mass, what is painted there. The largest difference first.
+ * @param massed the motif squinted, which tells the mass of each place
+ */
+export function differencesByMass(
+  painted: CodeImage,
+  motif: CodeImage,
+  massed: Uint32Array,
+  masses: Masses,
+): MassDifference[] {
+  const count = masses.of.length;
+  const sums = new Float64Array(8 * count);
+  let all = 0;
+  for (let i = 0; i < massed.length; i++) {
+    if (!isThere(massed[i]) || !isThere(painted.codes[i]) || !isThere(motif.codes[i])) continue;
+    const at = 8 * massAt(massed[i], masses);
+    [painted.codes[i], motif.codes[i]].forEach((code, k) => {
+      sums[at + 4 * k] += LINEAR[code & 255];
+      sums[at + 4 * k + 1] += LINEAR[(code >>> 8) & 255];
+      sums[at + 4 * k + 2] += LINEAR[(code >>> 16) & 255];
+      sums[at + 4 * k + 3]++;
+    });
+    all++;
+  }
+  const out: MassDifference[] = [];
+  for (let mass = 0; mass < count; mass++) {
+    const n = sums[8 * mass + 3];
+    if (n === 0) continue;
+    const mean = (k: number) => linearToLab([0, 1, 2].map((c) => sums[8 * mass + 4 * k + c] / n) as unknown as Triple);
+    const [lab, other] = [mean(0), mean(1)];
+    const compared = compareColours(lab, other);
+    const said = tooWords(compared) || (compared.deltaE < WORTH ? 'as they are there' : 'another hue');
+    const share = n / all;
+    const name = MASS_NAMES[count]?.[mass] ?? `mass ${mass + 1}`;
+    out.push({
+      mass,
+      share,
+      painted: lab,
+      motif: other,
+      compared,
+      words: `${name} (${Math.round(100 * share)} %): ${said}`,
+    });
+  }
+  return out.sort((p, q) => q.compared.deltaE - p.compared.deltaE);
+}
+
 /** Two families of value, light and dark, of a picture. */
 export interface ValueKey {
   /** Value at which they part, and the share of the dark one, 0..1. */
@@ -167,22 +234,37 @@ export function keyWords({ darkShare, dark, light, darkestLight, lightestDark }:
 
 /** Pale to deep, by how large a difference is: also told by hatching, closer where it is larger. */
 export function differenceMap(image: CodeImage, all: readonly AreaDifference[], columns: number, rows: number) {
-  const { codes, width, height } = image;
-  const size = new Float32Array(columns * rows);
-  const darker = new Uint8Array(columns * rows);
-  for (const { column, row, compared } of all) {
-    size[row * columns + column] = compared.deltaE;
-    darker[row * columns + column] = compared.valueSteps < -0.25 ? 1 : 0;
-  }
+  const of: Difference[] = [];
+  for (const d of all) of[d.row * columns + d.column] = d;
+  const { width, height } = image;
+  return mapOf(image, (x, y) => of[Math.floor((y * rows) / height) * columns + Math.floor((x * columns) / width)]);
+}
+
+/** The same of masses. @param massed the motif squinted */
+export function massDifferenceMap(
+  image: CodeImage,
+  all: readonly MassDifference[],
+  massed: Uint32Array,
+  masses: Masses,
+) {
+  const of: Difference[] = [];
+  for (const d of all) of[d.mass] = d;
+  return mapOf(image, (x, y) => {
+    const code = massed[y * image.width + x];
+    return isThere(code) ? of[massAt(code, masses)] : undefined;
+  });
+}
+
+function mapOf({ codes, width, height }: CodeImage, at: (x: number, y: number) => Difference | undefined): Uint32Array {
   const out = new Uint32Array(codes.length);
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       const i = y * width + x;
       if (!isThere(codes[i])) continue;
-      const cell = Math.floor((y * rows) / height) * columns + Math.floor((x * columns) / width);
-      const much = Math.min(1, size[cell] / 25);
+      const { compared } = at(x, y) ?? {};
+      const much = Math.min(1, (compared?.deltaE ?? 0) / 25);
       // what is too dark is hatched
-      const line = darker[cell] && (x + y) % 6 < 2 ? 0.6 : 1;
+      const line = compared && compared.valueSteps < -0.25 && (x + y) % 6 < 2 ? 0.6 : 1;
       const [r, g, b] = [236 - 56 * much, 232 - 162 * much, 224 - 180 * much].map((v) => Math.round(v * line));
       out[i] = (0xff000000 | (b << 16) | (g << 8) | r) >>> 0;
     }

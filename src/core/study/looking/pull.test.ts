@@ -55,6 +55,17 @@ describe('the pull of a picture', () => {
     expect(pullAt(pull, 80 / 280, 0.5).share).toBeGreaterThan(1.5 * pullAt(pull, 200 / 280, 0.5).share);
   });
 
+  it('thick paint of the same colour pulls where it is known, and thin paint does not', () => {
+    const flat = image(200, 140, (x) => rgb(120 + (x & 1), 120, 120));
+    const um = (high: number) =>
+      Float32Array.from({ length: 200 * 140 }, (_, i) => (spot(i % 200, Math.floor(i / 200), 140, 60, 10) ? high : 30));
+    const [first] = strongest(pullOf(flat, um(900)));
+    expect(Math.hypot(first.x * 200 - 140, first.y * 140 - 60)).toBeLessThan(14);
+    expect(first.by[0]).toBe('thickness');
+    expect(byWords(first.by)).toContain('thick paint');
+    expect(sum(pullOf(flat, um(50)).kinds.thickness)).toBe(0);
+  });
+
   it('what lies at the rim leads out', () => {
     const at = (cx: number) =>
       pullOf(image(200, 140, (x, y) => (spot(x, y, cx, 70, 7) ? rgb(20, 20, 20) : rgb(170, 170, 168))));

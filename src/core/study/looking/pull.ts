@@ -1,7 +1,7 @@
 /**
  * Where a picture pulls the eye: contrast of centre against surround on several scales, each kind of it strengthened
  * where one place stands out and weakened where many do (Itti, Koch and Niebur 1998, A model of saliency-based visual
- * attention). Kinds are those that a painter can change: value, colour, sharp edges, detail.
+ * attention). Kinds are those that a painter can change: value, colour, sharp edges, detail, thick paint.
  */
 import { blur } from './squint';
 import type { CodeImage } from './image';
@@ -9,7 +9,7 @@ import { lostAndFound, measureFor } from './lostAndFound';
 import type { Masses } from './masses';
 import { between, coarser, finest, type Scale } from './scales';
 
-export const PULL_KINDS = ['value', 'colour', 'edges', 'detail'] as const;
+export const PULL_KINDS = ['value', 'colour', 'edges', 'detail', 'thickness'] as const;
 export type PullKind = (typeof PULL_KINDS)[number];
 
 /** A map of pull. */
@@ -28,8 +28,8 @@ const MOST = 128;
 const CENTRES = [1, 2, 3] as const;
 const SURROUNDS = [2, 3] as const;
 
-/** Works out where a picture pulls. */
-export function pullOf(image: CodeImage): Pull {
+/** Works out where a picture pulls. @param um thickness of the paint at each pixel, where it is known */
+export function pullOf(image: CodeImage, um?: Float32Array): Pull {
   const scales: Scale[] = [];
   for (let s: Scale | undefined = image.width && image.height ? finest(image) : undefined; s; s = coarser(s)) {
     scales.push(s);
@@ -42,6 +42,7 @@ export function pullOf(image: CodeImage): Pull {
     colour: new Float32Array(width * height),
     edges: edgesIn(image, width, height),
     detail: new Float32Array(width * height),
+    thickness: new Float32Array(width * height),
   };
   const plane = (scale: Scale, c: number, x: number, y: number) =>
     between(
@@ -70,7 +71,8 @@ export function pullOf(image: CodeImage): Pull {
     }
   }
   if (scales[1]) detailIn(scales[0], scales[1], width, height, kinds.detail);
-  for (const kind of ['edges', 'detail'] as const) standOut(kinds[kind], width, height);
+  if (um) thicknessIn(image, um, kinds.thickness, width, height);
+  for (const kind of ['edges', 'detail', 'thickness'] as const) standOut(kinds[kind], width, height);
   return evened(kinds, width, height);
 }
 
@@ -106,6 +108,25 @@ function detailIn(fine: Scale, coarse: Scale, width: number, height: number, out
   for (let i = 0; i < out.length; i++) out[i] /= Math.max(1, counts[i]);
 }
 
+/** How far the paint stands above what lies around it, in each place; what is thinner than a coat does not count. */
+function thicknessIn(image: CodeImage, um: Float32Array, out: Float32Array, width: number, height: number): void {
+  const counts = new Float32Array(out.length);
+  for (let y = 0; y < image.height; y++) {
+    const row = Math.min(height - 1, Math.floor((y * height) / image.height)) * width;
+    for (let x = 0; x < image.width; x++) {
+      const at = row + Math.min(width - 1, Math.floor((x * width) / image.width));
+      out[at] += um[y * image.width + x];
+      counts[at]++;
+    }
+  }
+  for (let i = 0; i < out.length; i++) out[i] /= Math.max(1, counts[i]);
+  const around = Float32Array.from(out);
+  blur(around, new Float32Array(out.length), width, height, Math.max(width, height) / 16);
+  for (let i = 0; i < out.length; i++) out[i] = Math.max(0, out[i] - around[i] - COAT_UM);
+}
+/** Relief that nobody sees, um. */
+const COAT_UM = 40;
+
 /** Scales a map to its largest, then by how far that stands above the mean of its other peaks, squared. */
 function standOut(map: Float32Array, width: number, height: number): void {
   let most = 0;
@@ -135,13 +156,22 @@ function standOut(map: Float32Array, width: number, height: number): void {
 const LEAST = 0.5;
 const PEAK = 0.05;
 
-/** Each kind counts alike; all of them together are 1. */
+/**
+ * Each kind counts alike; all of them together are 1. The eye goes to the few strongest places rather than to all in
+ * proportion: what stands over the rest counts by its square.
+ */
 function evened(kinds: Record<PullKind, Float32Array>, width: number, height: number): Pull {
   const map = new Float32Array(width * height);
   const there = PULL_KINDS.filter((kind) => kinds[kind].some((v) => v > 0));
   for (const kind of there) {
     const sum = kinds[kind].reduce((a, b) => a + b, 0);
     for (let i = 0; i < map.length; i++) map[i] += kinds[kind][i] /= sum * there.length;
+  }
+  const squares = map.reduce((sum, v) => sum + v * v, 0);
+  for (let i = 0; i < map.length; i++) {
+    const by = squares > 0 ? map[i] / squares : 0;
+    map[i] *= by;
+    for (const kind of there) kinds[kind][i] *= by;
   }
   return { width, height, map, kinds };
 }
@@ -162,7 +192,7 @@ const AROUND = 0.07;
 /** The pull around a place. */
 export function pullAt({ width, height, map, kinds }: Pull, x: number, y: number): PullPlace {
   const reach = AROUND * Math.max(width, height);
-  const parts = { value: 0, colour: 0, edges: 0, detail: 0 };
+  const parts = { value: 0, colour: 0, edges: 0, detail: 0, thickness: 0 };
   let share = 0;
   for (let py = 0; py < height; py++) {
     for (let px = 0; px < width; px++) {
@@ -213,5 +243,6 @@ const NAMES: Record<PullKind, string> = {
   colour: 'contrast of colour',
   edges: 'sharp edges',
   detail: 'detail',
+  thickness: 'thick paint',
 };
 export const byWords = (by: readonly PullKind[]): string => by.map((kind) => NAMES[kind]).join(' and ');

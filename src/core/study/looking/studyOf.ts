@@ -1,4 +1,12 @@
-import { differences, valueKey, type AreaDifference, type ValueKey } from './differences';
+import {
+  differences,
+  differencesByMass,
+  valueKey,
+  type AreaDifference,
+  type MassDifference,
+  type ValueKey,
+} from './differences';
+import { hueSpots, type HueSpot } from './hues';
 import type { CodeImage } from './image';
 import { edgeReport, lostAndFound, measureFor, type EdgeReport } from './lostAndFound';
 import { findMasses, valueCounts, type Masses } from './masses';
@@ -12,6 +20,8 @@ export interface PictureStudy {
   /** Its light and dark families; nothing where there is no picture. */
   readonly key?: ValueKey;
   readonly edges: EdgeReport;
+  /** Its hues and chromas, the most frequent first. */
+  readonly hues: readonly HueSpot[];
 }
 
 /** What is measured of a canvas and of a photo in register with it. */
@@ -20,6 +30,8 @@ export interface Study {
   readonly photo?: PictureStudy;
   /** Area by area, the largest first. */
   readonly differences: readonly AreaDifference[];
+  /** Mass by mass of the photo, likewise. */
+  readonly byMass: readonly MassDifference[];
 }
 
 const STEPS = 100;
@@ -36,6 +48,7 @@ export function studyPicture(image: CodeImage, count: number): PictureStudy {
     masses,
     key: parting === undefined ? undefined : valueKey(image, soft, parting),
     edges: edgeReport(image, lostAndFound(image, masses, measure)),
+    hues: hueSpots(image),
   };
 }
 
@@ -46,14 +59,23 @@ export function studyOf(
   masses: number,
   net: readonly [number, number],
 ): Study {
+  const studied = photo && studyPicture(photo, masses);
   return {
     canvas: studyPicture(canvas, masses),
-    photo: photo && studyPicture(photo, masses),
+    photo: studied,
     differences: photo ? differences(canvas, photo, ...net) : [],
+    byMass: photo ? differencesByMass(canvas, photo, massed(photo), studied!.masses) : [],
   };
 }
 
-function shares(counts: Float64Array): number[] {
+/** A picture squinted as far as its masses are found. */
+export function massed(image: CodeImage): Uint32Array {
+  const { squintMm } = measureFor(image.width * image.mmPerPx, image.height * image.mmPerPx);
+  return squint(image, squintMm);
+}
+
+/** Share of each hundredth of all values; 0 where there is no picture. */
+export function shares(counts: Float64Array): number[] {
   const per = counts.length / STEPS;
   const all = counts.reduce((a, b) => a + b, 0);
   return Array.from({ length: STEPS }, (_, i) => {

@@ -1,7 +1,8 @@
 'use client';
 import { Button } from 'antd';
 import { labToLinear, linearToHex, type Triple } from '@/core/colour/colorimetry';
-import type { AreaDifference } from '@/core/study/looking/differences';
+import type { AreaDifference, MassDifference } from '@/core/study/looking/differences';
+import { WHOLE, type Crop } from '@/core/picture/unlit';
 import { solveFor } from '@/room/easel/compare/sampling';
 import { useEasel } from '@/room/easel/easelStore';
 import { inParts, missWords, recipeWords } from '@/room/parts/recipeWords';
@@ -14,17 +15,19 @@ const LEAST = 3;
 
 const hex = (lab: Readonly<Triple>) => linearToHex(labToLinear([...lab]));
 
-/** Where canvas and photo differ, the largest first; one that is chosen is framed, with what the photo's colour is mixed from. */
+/** Where canvas and photo differ, area by area or mass by mass, the largest first; one that is chosen is framed, with what the photo's colour is mixed from. */
 export function Differences({
   all,
   chosen,
   choose,
   net: [columns, rows],
+  crop = WHOLE,
 }: {
-  all: readonly AreaDifference[];
-  chosen?: AreaDifference;
-  choose: (one: AreaDifference) => void;
+  all: readonly (AreaDifference | MassDifference)[];
+  chosen?: AreaDifference | MassDifference;
+  choose: (one: AreaDifference | MassDifference) => void;
   net: readonly [number, number];
+  crop?: Crop;
 }) {
   const worth = all.filter((d) => d.compared.deltaE >= LEAST).slice(0, MOST);
   const recipe = chosen && solveFor(chosen.motif);
@@ -36,9 +39,12 @@ export function Differences({
     set({ panel: null });
     look({
       ...view,
-      centreX: cells(((column + 0.5) / columns) * widthMm),
-      centreY: cells(((row + 0.5) / rows) * heightMm),
-      zoom: Math.min(view.width / cells((2 * widthMm) / columns), view.height / cells((2 * heightMm) / rows)),
+      centreX: cells((crop.x + ((column + 0.5) / columns) * crop.width) * widthMm),
+      centreY: cells((crop.y + ((row + 0.5) / rows) * crop.height) * heightMm),
+      zoom: Math.min(
+        view.width / cells((2 * crop.width * widthMm) / columns),
+        view.height / cells((2 * crop.height * heightMm) / rows),
+      ),
     });
   };
   return (
@@ -51,9 +57,9 @@ export function Differences({
       ) : (
         <ol>
           {worth.map((d) => {
-            const on = chosen?.column === d.column && chosen.row === d.row;
+            const on = chosen?.words === d.words;
             return (
-              <li key={`${d.column} ${d.row}`}>
+              <li key={d.words}>
                 <button type="button" aria-pressed={on} onClick={() => choose(d)}>
                   <i style={{ background: hex(d.painted) }} />
                   <i style={{ background: hex(d.motif) }} />
@@ -68,9 +74,11 @@ export function Differences({
                     <Button size="small" onClick={() => useEasel.getState().loadMixture(inParts(recipe.mixture))}>
                       Load it
                     </Button>
-                    <Button size="small" onClick={() => show(d)}>
-                      Show on the canvas
-                    </Button>
+                    {'column' in d && (
+                      <Button size="small" onClick={() => show(d)}>
+                        Show on the canvas
+                      </Button>
+                    )}
                   </div>
                 )}
               </li>

@@ -44,7 +44,7 @@ export function Places({ pull }: { pull: Pull }) {
 }
 
 /** Whether the picture holds the eye where it should. */
-export function Focal({ pull }: { pull: Pull }) {
+export function Focal({ pull, children }: { pull: Pull; children?: React.ReactNode }) {
   const { marks, clear } = useFocus();
   const places = strongest(pull);
   const held = marks.map(({ x, y }) => pullAt(pull, x, y));
@@ -100,6 +100,7 @@ export function Focal({ pull }: { pull: Pull }) {
       <p className="quiet">
         {percent(pullAtRim(pull))} of the pull lies at the rim (an even picture has some 30 % there).
       </p>
+      {children}
     </section>
   );
 }

@@ -1,5 +1,6 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
+import type { Crop } from '@/core/picture/unlit';
 import type { AreaDifference } from '@/core/study/looking/differences';
 import type { Studied } from '@/engine/questions';
 import { Places, PullMap } from './Focal';
@@ -27,6 +28,13 @@ function Picture({
   return <canvas ref={canvas} width={width} height={height} role="img" aria-label={name} />;
 }
 
+const sharesOf = ({ x, y, width, height }: Crop) => ({
+  left: `${100 * x}%`,
+  top: `${100 * y}%`,
+  width: `${100 * width}%`,
+  height: `${100 * height}%`,
+});
+
 /** The area that is spoken of, framed. */
 function Frame({ chosen, net: [columns, rows] }: { chosen?: AreaDifference; net: readonly [number, number] }) {
   if (!chosen) return null;
@@ -43,18 +51,61 @@ function Frame({ chosen, net: [columns, rows] }: { chosen?: AreaDifference; net:
   );
 }
 
+/** A part that is pulled out with the hand over a picture, in shares; taken when the hand lifts. */
+function usePulledCrop(take?: (crop: Crop) => void) {
+  const [pulled, setPulled] = useState<Crop>();
+  const from = useRef<readonly [number, number]>(undefined);
+  const at = ({ currentTarget, clientX, clientY }: React.PointerEvent): readonly [number, number] => {
+    const { left, top, width, height } = currentTarget.getBoundingClientRect();
+    const within = (v: number) => Math.max(0, Math.min(1, v));
+    return [within((clientX - left) / width), within((clientY - top) / height)];
+  };
+  const hand = take && {
+    onPointerDown(event: React.PointerEvent) {
+      from.current = at(event);
+      event.currentTarget.setPointerCapture(event.pointerId);
+    },
+    onPointerMove(event: React.PointerEvent) {
+      if (!from.current) return;
+      const [x0, y0] = from.current;
+      const [x1] = at(event);
+      // of the proportions of the picture, whichever way it is pulled
+      const side = Math.abs(x1 - x0);
+      const [, y1] = at(event);
+      const x = x1 < x0 ? x0 - side : x0;
+      const y = y1 < y0 ? y0 - side : y0;
+      setPulled({ x: Math.max(0, x), y: Math.max(0, Math.min(1 - side, y)), width: side, height: side });
+    },
+    onPointerUp() {
+      from.current = undefined;
+      if (pulled && pulled.width > LEAST_CROP) take(pulled);
+      setPulled(undefined);
+    },
+  };
+  return { pulled, hand };
+}
+/** A smaller part is none, share of the width. */
+const LEAST_CROP = 0.04;
+
 /** Canvas and photo in register, with the same crop. */
 export function TwoPictures({
   seen,
   laid,
   chosen,
   net,
+  crop,
+  over,
 }: {
   seen: Studied;
   laid: Laid;
   chosen?: AreaDifference;
   net: readonly [number, number];
+  /** Takes a part to look at alone. */
+  crop?: (part: Crop) => void;
+  /** What is laid over the canvas while its pull is looked at. */
+  over?: React.ReactNode;
 }) {
+  const { pulled, hand } = usePulledCrop(crop);
   const { width, height, canvas, photo, map } = seen;
   const [divider, setDivider] = useState(0.5);
   const other = laid === 'differences' ? map : photo;
@@ -98,6 +149,7 @@ export function TwoPictures({
           >
             <Picture rgba={canvas} {...size} name="Canvas" />
             <Places pull={pull} />
+            {over}
           </div>
           <figcaption>canvas: A to C should hold the eye, 1 to 5 do</figcaption>
         </figure>
@@ -113,11 +165,12 @@ export function TwoPictures({
   return (
     <div className={styles.beside}>
       <figure>
-        <div>
+        <div {...hand} data-testid="cropped" style={hand && { cursor: 'crosshair', touchAction: 'none' }}>
           <Picture rgba={canvas} {...size} name="Canvas" />
           <Frame chosen={chosen} net={net} />
+          {pulled && <i className={styles.frame} style={sharesOf(pulled)} />}
         </div>
-        <figcaption>canvas</figcaption>
+        <figcaption>canvas: pull out a part to look at it alone</figcaption>
       </figure>
       {other && (
         <figure>

@@ -1,5 +1,6 @@
 'use client';
 import type { PaintingSpec } from '@/core/film/painting';
+import { WHOLE } from '@/core/picture/unlit';
 import { mmPerPhotoPx, wholeFrame } from '@/core/study/register';
 import { useSight } from '@/room/easel/sighting/sightStore';
 
@@ -10,8 +11,8 @@ export interface Registered {
   readonly says: string;
 }
 
-/** The part of the photo that the canvas shows; without a register the largest that has its proportions. @param width, height pixels */
-export function registeredPhoto(spec: PaintingSpec, width: number, height: number): Registered {
+/** The part of the photo that the canvas shows; without a register the largest that has its proportions. @param width, height pixels @param crop of the canvas */
+export function registeredPhoto(spec: PaintingSpec, width: number, height: number, crop = WHOLE): Registered {
   const { register, pictures } = useSight.getState();
   const [first] = pictures;
   const id = register?.photo ?? first?.[0];
@@ -19,9 +20,13 @@ export function registeredPhoto(spec: PaintingSpec, width: number, height: numbe
   if (!bitmap || id === undefined) return { says: 'Hang a photo on the board, and it is measured beside the canvas.' };
   const r = register ?? wholeFrame(id, bitmap.width, bitmap.height, spec);
   const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })!;
-  const scale = (mmPerPhotoPx(r, spec) * width) / spec.widthMm;
+  const scale = (mmPerPhotoPx(r, spec) * width) / (spec.widthMm * crop.width);
   context.imageSmoothingQuality = 'high';
-  context.translate(width / 2, height / 2);
+  // the middle of the canvas, as far from the middle of the part as that is
+  context.translate(
+    width / 2 + ((0.5 - crop.x - crop.width / 2) * width) / crop.width,
+    height / 2 + ((0.5 - crop.y - crop.height / 2) * height) / crop.height,
+  );
   context.scale(scale, scale);
   context.rotate(-r.turn);
   context.drawImage(bitmap, -r.x, -r.y);
