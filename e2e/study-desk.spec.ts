@@ -47,6 +47,28 @@ test('the study desk measures canvas and photo, says where they differ, and what
   await page.getByTitle('Edges', { exact: true }).click();
   await expect(desk.getByText(/which edges are found/)).toBeVisible();
   await expect(says).toContainText(/\d+ % found/);
+  // mass by mass of the photo, and a look that is pinned
+  await desk.getByText('By masses').click();
+  const list = desk.getByRole('region', { name: 'Differences' });
+  await expect(list.getByRole('button').first()).toContainText(/^(darks|halftones|lights) \(3\d %\): /);
+  await desk.getByRole('button', { name: 'Pin this look' }).click();
+  await expect(desk.getByRole('region', { name: 'Pinned looks' })).toContainText(/Edges, a part|Edges/);
+  await desk.getByText('By areas').click();
+  await expect(list.getByRole('button').first()).toContainText(/upper|lower|left|right|middle/);
+  // a part is pulled out and looked at alone, and the whole again
+  await desk.getByText('Side by side').click();
+  const picture = (await desk.getByTestId('cropped').boundingBox())!;
+  await page.mouse.move(picture.x + 20, picture.y + 20);
+  await page.mouse.down();
+  await page.mouse.move(picture.x + 80, picture.y + 60);
+  await page.mouse.move(picture.x + 120, picture.y + 90);
+  await page.mouse.up();
+  await expect(desk.getByRole('button', { name: 'The whole' })).toBeVisible();
+  // the part is of the light band alone
+  await expect(says).toContainText(/One family of value|One value/);
+  await desk.getByRole('button', { name: 'The whole' }).click();
+  await expect(says).toContainText(/% dark, \d+ % light/);
+  await first.click();
   await desk.getByText('With a divider').click();
   await desk.getByLabel('Divider between canvas and photo').fill('0.25');
   await desk.getByRole('button', { name: 'Show on the canvas' }).click();
@@ -89,6 +111,21 @@ test('where it pulls is measured and marked, pairs are followed, and both are th
   await desk.getByTestId('marked').click({ position: { x: 10, y: 10 } });
   await expect(says).toContainText(/A, upper left: \d % of the pull/);
   await expect(says).toContainText(/pulls more than A/);
+  // divisions, own lines and where lines lead lie over it
+  const over = desk.getByTestId('lines-over');
+  await says.getByLabel('Divisions').click();
+  await page.getByTitle('Thirds', { exact: true }).click();
+  await expect(over.locator('line')).toHaveCount(4);
+  await says.getByLabel('Divisions').click();
+  await page.getByTitle('Own lines', { exact: true }).click();
+  const lines = (await over.boundingBox())!;
+  await page.mouse.move(lines.x + 30, lines.y + 30);
+  await page.mouse.down();
+  await page.mouse.move(lines.x + 150, lines.y + 90);
+  await page.mouse.up();
+  await expect(over.locator('line')).toHaveCount(1);
+  await says.getByLabel('Where lines lead').check();
+  await expect(says).toContainText(/from .* to |No direction is strong/);
   await page.reload();
   await expect(page.getByRole('button', { name: 'Study', exact: true })).toBeVisible();
   await ready(page);

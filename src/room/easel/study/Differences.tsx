@@ -13,6 +13,7 @@ const MOST = 10;
 /** Smaller ones nobody mends, Delta E 2000. */
 const LEAST = 3;
 
+const keyOf = (d: AreaDifference | MassDifference) => ('column' in d ? `${d.column} ${d.row}` : `mass ${d.mass}`);
 const hex = (lab: Readonly<Triple>) => linearToHex(labToLinear([...lab]));
 
 /** Where canvas and photo differ, area by area or mass by mass, the largest first; one that is chosen is framed, with what the photo's colour is mixed from. */
@@ -57,9 +58,9 @@ export function Differences({
       ) : (
         <ol>
           {worth.map((d) => {
-            const on = chosen?.words === d.words;
+            const on = chosen !== undefined && keyOf(chosen) === keyOf(d);
             return (
-              <li key={d.words}>
+              <li key={keyOf(d)}>
                 <button type="button" aria-pressed={on} onClick={() => choose(d)}>
                   <i style={{ background: hex(d.painted) }} />
                   <i style={{ background: hex(d.motif) }} />
