@@ -51,6 +51,14 @@ export function lostAndFound(image: CodeImage, masses: Masses, measure: EdgeMeas
   return { edges, kinds, lost: lostPlaces(image, masses, measure, edges, kinds) };
 }
 
+/** Masses nearer in value than this are one to the eye: between them there is nothing to be lost. */
+const APART = 0.8;
+
+/** Whether masses are far enough apart; those of which only the border is known are. */
+function apart({ of }: Masses, one: number, other: number): boolean {
+  return !of[one] || !of[other] || Math.abs(of[one].value - of[other].value) >= APART;
+}
+
 /** Borders between masses with no edge near them, and without contrast over the widest that an edge may be. */
 function lostPlaces(
   image: CodeImage,
@@ -81,8 +89,9 @@ function lostPlaces(
       const i = y * width + x;
       if (!isThere(soft[i]) || spoken[Math.floor(y / cell) * columns + Math.floor(x / cell)]) continue;
       const mass = massAt(soft[i], masses);
-      const across = isThere(soft[i + 1]) && massAt(soft[i + 1], masses) !== mass;
-      const down = isThere(soft[i + width]) && massAt(soft[i + width], masses) !== mass;
+      const parts = (other: number) => other !== mass && apart(masses, mass, other);
+      const across = isThere(soft[i + 1]) && parts(massAt(soft[i + 1], masses));
+      const down = isThere(soft[i + width]) && parts(massAt(soft[i + width], masses));
       if (!across && !down) continue;
       const step = across && down ? width + 1 : across ? 1 : width;
       const steps = Math.min(far, across ? Math.min(x, width - 1 - x) : far, down ? Math.min(y, height - 1 - y) : far);

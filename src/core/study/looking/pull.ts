@@ -156,16 +156,21 @@ function standOut(map: Float32Array, width: number, height: number): void {
 const LEAST = 0.5;
 const PEAK = 0.05;
 
+/** How much each kind counts. Relief is seen after the others: it pulls where light falls on it, and by itself little. */
+const WEIGHTS: Record<PullKind, number> = { value: 1, colour: 1, edges: 1, detail: 1, thickness: 0.3 };
+
 /**
- * Each kind counts alike; all of them together are 1. The eye goes to the few strongest places rather than to all in
+ * Each kind counts by its weight; all of them together are 1. The eye goes to the few strongest places rather than to all in
  * proportion: what stands over the rest counts by its square.
  */
 function evened(kinds: Record<PullKind, Float32Array>, width: number, height: number): Pull {
   const map = new Float32Array(width * height);
   const there = PULL_KINDS.filter((kind) => kinds[kind].some((v) => v > 0));
+  const all = there.reduce((sum, kind) => sum + WEIGHTS[kind], 0);
   for (const kind of there) {
     const sum = kinds[kind].reduce((a, b) => a + b, 0);
-    for (let i = 0; i < map.length; i++) map[i] += kinds[kind][i] /= sum * there.length;
+    const by = WEIGHTS[kind] / (sum * all);
+    for (let i = 0; i < map.length; i++) map[i] += kinds[kind][i] *= by;
   }
   const squares = map.reduce((sum, v) => sum + v * v, 0);
   for (let i = 0; i < map.length; i++) {
