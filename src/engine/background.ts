@@ -8,6 +8,8 @@ const WARM_QUIET_MS = 250;
 
 /** And after which an aid shows what it takes long for. */
 const SETTLE_QUIET_MS = 120;
+/** And after which the hand rests. */
+const RESTS_MS = 800;
 
 /** What is done while nobody asks for anything. */
 export class Background {
@@ -34,7 +36,7 @@ export class Background {
       warmUp();
     }
     const quiet = performance.now() - open.lastChange;
-    if (quiet >= SETTLE_QUIET_MS && screen.settle()) return true;
+    if (quiet >= SETTLE_QUIET_MS && screen.settle(quiet >= RESTS_MS)) return true;
     if (screen.warmTiles(start, quiet >= WARM_QUIET_MS)) return true;
     simulation.idle(studio, quiet, open.looking);
     if (autosave.snapshotDue(quiet)) open.beginSnapshot();

@@ -259,10 +259,10 @@ export class Screen {
     this.newest = 0;
   }
 
-  /** Draws a piece of what was left for later. @returns whether there was one, and the page was ready for it */
-  settle(): boolean {
+  /** Draws a piece of what was left for later. @param resting whether it may take longer @returns whether there was one, and the page was ready for it */
+  settle(resting: boolean): boolean {
     if (!this.view || !this.picture || !this.isAwaited || this.hasChanged) return false;
-    const piece = this.later.next();
+    const piece = this.later.next(resting);
     if (piece) this.draw(piece, this.lensFor(piece));
     return piece !== undefined;
   }
