@@ -25,7 +25,7 @@ const TOOLS: readonly { id: BoardAct; name: string; hint: string }[] = [
 export function LightDrawer() {
   const { mode, change } = useLight();
   return (
-    <section aria-label="Light study">
+    <>
       <h2>Light study</h2>
       <Segmented
         size="small"
@@ -44,7 +44,7 @@ export function LightDrawer() {
         ]}
       />
       {mode === 'perspective' ? <PerspectiveTools /> : <BoardTools />}
-    </section>
+    </>
   );
 }
 
