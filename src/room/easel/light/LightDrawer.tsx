@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { LENGTHS, type LengthUnit } from '@/core/study/light/lightStudy';
 import { lampColour } from '@/core/study/light/lampColour';
 import { useEasel } from '@/room/easel/easelStore';
+import { Acts, type Act } from './Acts';
 import { layBoardShade } from './layShade';
 import { boardNow, DAYLIGHT, useLight, type BoardAct } from './lightStore';
 import { PerspectiveTools } from './PerspectiveTools';
@@ -11,7 +12,7 @@ import { STARTERS } from './starters';
 import { ThingCard } from './ThingCard';
 import styles from './light.module.css';
 
-const TOOLS: readonly { id: BoardAct; name: string; hint: string }[] = [
+const ACTS: readonly Act<BoardAct>[] = [
   { id: 'pull', name: 'Move', hint: 'Move what is there, and pull its round places' },
   { id: 'lamp', name: 'Lamp', hint: 'Pull from its middle to its rim' },
   { id: 'wall', name: 'Wall', hint: 'Pull from end to end; floors and tables are walls too' },
@@ -66,26 +67,13 @@ function BoardTools() {
   };
   return (
     <>
-      <div className={styles.tools} role="group" aria-label="Draw">
-        {TOOLS.map(({ id, name, hint }) => (
-          <Button
-            key={id}
-            size="small"
-            title={hint}
-            type={act === id ? 'primary' : 'default'}
-            aria-pressed={act === id}
-            onClick={() => set({ act: act === id ? undefined : id })}
-          >
-            {name}
-          </Button>
-        ))}
+      <Acts label="Draw" acts={ACTS} now={act} choose={(next) => set({ act: next })}>
         {(['sun', 'sky'] as const).map((is) => (
           <Button key={is} size="small" aria-pressed={has(is) !== undefined} onClick={() => light(is)}>
             {has(is) ? `No ${is}` : is === 'sun' ? 'Sun' : 'Sky'}
           </Button>
         ))}
-      </div>
-      <p className="quiet">{TOOLS.find(({ id }) => id === act)?.hint ?? 'The hand paints. Choose what to draw.'}</p>
+      </Acts>
       {study.things.length === 0 && (
         <div className={styles.starters}>
           {STARTERS.filter(({ view }) => view === study.view).map(({ name, things }) => (

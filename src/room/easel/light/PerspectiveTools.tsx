@@ -2,11 +2,12 @@
 import { Button, Segmented, Slider, Switch } from 'antd';
 import { useState } from 'react';
 import { shadowOutline } from '@/core/study/light/castShadow';
+import { Acts, type Act } from './Acts';
 import { layCastShadows } from './layShade';
 import { perspectiveNow, useLight, type PerspectiveSetting } from './lightStore';
 import styles from './light.module.css';
 
-const TOOLS: readonly { id: PerspectiveSetting; name: string; hint: string }[] = [
+const ACTS: readonly Act<PerspectiveSetting>[] = [
   { id: 'light', name: 'Light', hint: 'Pull the light, its foot on the ground, and the horizon' },
   { id: 'thing', name: 'Upright', hint: 'Pull from foot to top; the next one beside it belongs to the same thing' },
   { id: 'plane', name: 'Wall', hint: 'Pull along the foot of a wall that shadows climb' },
@@ -23,24 +24,11 @@ export function PerspectiveTools() {
   const { light, things, plane, horizon } = study;
   return (
     <>
-      <div className={styles.tools} role="group" aria-label="Set">
-        {TOOLS.map(({ id, name, hint }) => (
-          <Button
-            key={id}
-            size="small"
-            title={hint}
-            type={setting === id ? 'primary' : 'default'}
-            aria-pressed={setting === id}
-            onClick={() => set({ setting: setting === id ? undefined : id })}
-          >
-            {name}
-          </Button>
-        ))}
+      <Acts label="Set" acts={ACTS} now={setting} choose={(next) => set({ setting: next })}>
         <Button size="small" onClick={() => set({ setting: 'thing', chosen: undefined })}>
           Another thing
         </Button>
-      </div>
-      <p className="quiet">{TOOLS.find(({ id }) => id === setting)?.hint ?? 'The hand paints. Choose what to set.'}</p>
+      </Acts>
       <dl className={styles.settings}>
         <dt>Light</dt>
         <dd>

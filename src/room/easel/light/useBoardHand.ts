@@ -1,5 +1,5 @@
 'use client';
-import { useRef, useState, type RefObject } from 'react';
+import { useEffect, useRef, useState, type RefObject } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import {
   alongWall,
@@ -154,6 +154,15 @@ export function useBoardHand(svg: RefObject<SVGSVGElement | null>, active: boole
       if (chosen !== undefined) remove(chosen);
     },
     { enabled: active },
+  );
+
+  // what was begun with another act, or was let go, is not gone on with
+  useEffect(
+    () => () => {
+      hand.current = { down: false, way: [], at: { x: 0, y: 0 } };
+      setWay([]);
+    },
+    [act],
   );
 
   const thing = act && way.length > 0 ? drawn(act, study, way) : undefined;
