@@ -9,6 +9,7 @@ import { differenceMap, massDifferenceMap } from '@/core/study/looking/differenc
 import { pullOf } from '@/core/study/looking/pull';
 import { massed, studyOf } from '@/core/study/looking/studyOf';
 import type { GlassPicture } from './questions';
+import { filmHistories } from '@/core/journal/toldCore';
 import { digest } from '@/core/journal/digest';
 import type { Painting } from '@/core/film/painting';
 import type { Studio } from '@/core/journal/studio';
@@ -101,7 +102,10 @@ const ANSWERERS: Answerers = {
     };
   },
 
-  section: ({ from, to, count }, { picture }) => section(picture, from, to, count),
+  section({ from, to, count }, { picture, studio }) {
+    const cores = section(picture, from, to, count);
+    return { cores, told: count === 1 && cores.length === 1 ? filmHistories(cores[0], studio) : [] };
+  },
 
   copy: (_, { studio: { painting } }) => copyPiece(painting),
 

@@ -4,6 +4,7 @@ import type { Piece } from '@/core/commands/families/pasting';
 import type { MassBalance } from '@/core/film/ledger';
 import type { Crop } from '@/core/picture/unlit';
 import type { CoreSample } from '@/core/picture/coreSample';
+import type { FilmHistory } from '@/core/journal/toldCore';
 import type { Proof, TubeUsed } from '@/core/picture/tubesUsed';
 import type { SpotReading } from '@/core/picture/readings';
 import type { ExportId } from '@/core/formats/exports/exports';
@@ -124,7 +125,8 @@ export interface Answers {
   readonly copy: Piece;
   readonly glass: GlassPicture[];
   readonly study: Studied;
-  readonly section: CoreSample[];
+  /** Cores; and of a single one how its films came there. */
+  readonly section: { readonly cores: CoreSample[]; readonly told: FilmHistory[] };
   readonly histogram: Counts;
   readonly tubes: TubeUsed[];
   readonly proof: Proof;

@@ -128,7 +128,9 @@ export class SimulatedTime implements TimeThatPasses {
       layer.forEachTile((tile, index) => {
         if (!driesIn(tile, seconds)) return;
         this.keepForAll(layer, index);
+        const { strata } = tile;
         dryTile(painting.arena, tile, seconds);
+        this.state.dateTile(layer, index, strata);
         growRect(rect, tileRect(painting, index));
       });
     }

@@ -2,6 +2,7 @@ import type { Arena } from '@/core/film/arena';
 import type { Layer } from '@/core/film/layer';
 import { Ledger } from '@/core/film/ledger';
 import { Painting, type PaintingSpec } from '@/core/film/painting';
+import { dated, type Stratum } from '@/core/film/packing/stratum';
 import { growRect, noRect } from '@/core/film/pixelRect';
 import { makeSlab, SLAB } from '@/core/film/slab';
 import { Toolbox } from '@/core/tools/toolbox';
@@ -126,6 +127,19 @@ export class StudioState {
     this.clock = moment.clock;
     painting.flow = { ...moment.flow };
     return { ...noChange(), rect, slab, layers: true, ...(canvas && { canvas }) };
+  }
+
+  /** Says of strata that were not there before when they dried: now. @param before tiles as they were */
+  dateStrata(before: Moment['tiles']): void {
+    for (const [layer, tiles] of before) {
+      for (const [index, image] of tiles) this.dateTile(layer, index, image?.strata ?? []);
+    }
+  }
+
+  /** The same of one tile. */
+  dateTile(layer: Layer, index: number, before: readonly Stratum[]): void {
+    const tile = layer.tiles[index];
+    if (tile) tile.strata = dated(tile.strata, before, { strokes: this.strokes, clock: this.clock });
   }
 
   /** No stroke is in the air any more: what says what it laid goes. */

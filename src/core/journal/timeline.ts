@@ -94,6 +94,7 @@ export class Timeline {
   commit(command: Command): void {
     this.line.push(command);
     if (!this.pending) return;
+    this.state.dateStrata(this.pending.tiles);
     this.past.push(this.pending);
     this.pending = undefined;
     this.future = [];

@@ -4,6 +4,7 @@ import { linearToLab, type Triple } from '@/core/colour/colorimetry';
 import { bandsToLinear, masstoneBands, normalise, type Mixture } from '@/core/colour/mixture';
 import { pigmentId } from '@/core/colour/pigments';
 import { GRAINS_UM } from '@/core/kernels/colour';
+import type { Dried } from '@/core/film/packing/stratum';
 import type { Picture } from './picture';
 import { filmsAt, type FilmAtCell } from './readings';
 
@@ -19,6 +20,8 @@ export interface CoreFilm {
   /** CIELAB of its paint by itself, laid thickly; and of all films up to this one, on the ground, as seen. */
   readonly own: Triple;
   readonly seen: Triple;
+  /** When it dried, where it has and that is known. */
+  readonly dried?: Dried;
 }
 
 /** What lies at a place, from the ground to the surface. */
@@ -53,7 +56,7 @@ export function coreAt(picture: Picture, x: number, y: number): CoreSample {
   const lab = () => linearToLab(bandsToLinear(R));
   const ground = lab();
   const films: CoreFilm[] = [];
-  for (const { layer, state, masses, um } of filmsAt(picture, x, y)) {
+  for (const { layer, state, masses, um, dried } of filmsAt(picture, x, y)) {
     const there = masses.filter(([, coats]) => coats > 0);
     if (um < LEAST_UM || there.length === 0) continue;
     const mixture = normalise(Object.fromEntries(there.map(([p, coats]) => [pigmentId(p), coats])));
@@ -75,7 +78,7 @@ export function coreAt(picture: Picture, x: number, y: number): CoreSample {
       isTrace(below.um, um) &&
       isAlike(below.mixture, mixture)
     ) {
-      films[films.length - 1] = { ...below, um: below.um + um, seen: lab() };
+      films[films.length - 1] = { ...below, um: below.um + um, seen: lab(), dried: dried ?? below.dried };
       continue;
     }
     films.push({
@@ -86,6 +89,7 @@ export function coreAt(picture: Picture, x: number, y: number): CoreSample {
       mixture,
       own: linearToLab(bandsToLinear(masstoneBands(mixture))),
       seen: lab(),
+      dried,
     });
   }
   const mm = (cell: number) => (cell + 0.5) * painting.mmPerPx;

@@ -3,6 +3,7 @@ import { linearToLab, type Triple } from '@/core/colour/colorimetry';
 import { filmReflectance } from '@/core/colour/kubelkaMunk';
 import { bandsToLinear, normalise, type Mixture } from '@/core/colour/mixture';
 import { isColoured, pigmentId } from '@/core/colour/pigments';
+import type { Dried } from '@/core/film/packing/stratum';
 import type { Tile } from '@/core/film/tile';
 import { TILE } from '@/core/film/tile';
 import { COAT_UM } from '@/core/film/packing/stratum';
@@ -42,6 +43,8 @@ export interface FilmAtCell {
   readonly state: 'dry' | 'grains' | 'wet' | 'top';
   readonly masses: readonly (readonly [pigment: number, coats: number])[];
   readonly um: number;
+  /** When it dried, where that is known. */
+  readonly dried?: Dried;
 }
 
 /** Reads a spot. @param x cell, @param y cell, both inside the painting @param only id of the one layer to look at */
@@ -126,6 +129,7 @@ export function filmsAt(picture: Picture, x: number, y: number, only?: string): 
         state: 'dry',
         masses: coloured(s.pigments, (i) => s.mass[i][cell] * s.massStep[i]),
         um: s.thickness[cell] * s.thicknessStep,
+        dried: s.dried,
       });
     }
     if (tile.wash) {

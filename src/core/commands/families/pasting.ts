@@ -13,6 +13,7 @@ import type { Painting } from '@/core/film/painting';
 import { growRect, isEmpty, noRect, type PixelRect } from '@/core/film/pixelRect';
 import { planesOf } from '@/core/film/packing/planeSet';
 import { checkTile } from '@/core/film/packing/tileBounds';
+import { undated } from '@/core/film/packing/stratum';
 import { decodeTile, encodeTile } from '@/core/film/packing/tileCodec';
 import type { TileImage } from '@/core/film/tile';
 import { flowOf } from '@/core/flow/flowing';
@@ -61,8 +62,8 @@ export function copyPiece(painting: Painting): Piece {
   const parts: Uint8Array[] = [];
   const own = new Set<number>();
   for (const [index, image] of lifted(painting, layer, painting.selected)) {
-    // water stays in the sheet, a mask belongs to the layer
-    const tile = encodeTile({ ...image, water: undefined, mask: undefined });
+    // water stays in the sheet, a mask belongs to the layer, and it dries anew where it comes to lie
+    const tile = encodeTile({ ...image, strata: undated(image.strata), water: undefined, mask: undefined });
     const head = new Uint8Array(8);
     new DataView(head.buffer).setUint32(0, index, true);
     new DataView(head.buffer).setUint32(4, tile.length, true);

@@ -1,5 +1,5 @@
 import type { Arena } from '@/core/film/arena';
-import { packPlane, stratumOf, unpackSteps, type Stratum } from '@/core/film/packing/stratum';
+import { driedAs, packPlane, stratumOf, unpackSteps, type Stratum } from '@/core/film/packing/stratum';
 import { TILE_CELLS, type Tile } from '@/core/film/tile';
 import { COATS, Wash, type Coat } from '@/core/film/wash';
 
@@ -110,9 +110,10 @@ function faded(s: Stratum, keep: Float32Array): Stratum {
     for (let i = 0; i < TILE_CELLS; i++) plane[i] *= keep[i];
     return packPlane(plane);
   };
-  return stratumOf(
+  const left = stratumOf(
     s.pigments,
     s.mass.map((m, k) => share(m, s.massStep[k])),
     share(s.thickness, s.thicknessStep),
   );
+  return driedAs(s, left);
 }

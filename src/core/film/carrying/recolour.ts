@@ -1,5 +1,5 @@
 import type { Arena } from '@/core/film/arena';
-import { packPlane, stratumOf, unpackSteps } from '@/core/film/packing/stratum';
+import { driedAs, packPlane, stratumOf, unpackSteps } from '@/core/film/packing/stratum';
 import { TILE_CELLS, type Tile } from '@/core/film/tile';
 import { COATS } from '@/core/film/wash';
 
@@ -77,11 +77,12 @@ export function recolourTile(
           }),
         );
         const all = [...colour].sort((a, b) => a[0] - b[0]);
-        return stratumOf(
+        const other = stratumOf(
           all.map(([pigment]) => pigment),
           all.map(([pigment, coats]) => packPlane(laid(strength, pigment, coats))),
           { steps: s.thickness, unit: s.thicknessStep },
         );
+        return driedAs(s, other);
       }),
     );
   }

@@ -263,7 +263,8 @@ function strataOf(pieces: readonly Piece[], index: number): Stratum[] {
       const mass = stratum.mass.map((plane, k) => carry(known?.mass[k] ?? steps(), plane, piece));
       const thickness = carry(known?.thickness ?? steps(), stratum.thickness, piece);
       const { pigments, massStep, thicknessStep } = stratum;
-      found.set(name, { pigments, massStep, mass, thicknessStep, thickness, from });
+      const carried = { pigments, massStep, mass, thicknessStep, thickness, from };
+      found.set(name, stratum.dried ? { ...carried, dried: stratum.dried } : carried);
     }
   }
   const strata = [...found.values()]

@@ -1,5 +1,5 @@
 import type { Arena } from '@/core/film/arena';
-import { packPlane, stratumMass, stratumOf, unpackSteps, type Stratum } from '@/core/film/packing/stratum';
+import { driedAs, packPlane, stratumMass, stratumOf, unpackSteps, type Stratum } from '@/core/film/packing/stratum';
 import { TILE_CELLS, type Tile } from '@/core/film/tile';
 import { COATS, type Wash } from '@/core/film/wash';
 
@@ -90,9 +90,10 @@ function retubeStratum(s: Stratum, from: number, to: number, factor: number): St
     p === from || p === to ? [] : [{ p, packed: { steps: s.mass[k], unit: s.massStep[k] } }],
   );
   const all = [...kept, { p: to, packed: packPlane(sum) }].sort((x, y) => x.p - y.p);
-  return stratumOf(
+  const other = stratumOf(
     all.map((x) => x.p),
     all.map((x) => x.packed),
     { steps: s.thickness, unit: s.thicknessStep },
   );
+  return driedAs(s, other);
 }

@@ -18,6 +18,14 @@ export interface Stratum {
    * Turned back, its pieces become one again, byte for byte.
    */
   readonly from?: readonly [tile: number, order: number];
+  /** When it dried; not known of what was kept by an older version. No part of what the paint is. */
+  readonly dried?: Dried;
+}
+
+/** A moment of a painting: after so many strokes, so many simulated seconds from its beginning. */
+export interface Dried {
+  readonly strokes: number;
+  readonly clock: number;
 }
 
 export const STEPS = 65535;
@@ -106,6 +114,18 @@ export const packStratum = (
   thickness: Float32Array,
 ): Stratum => stratumOf(pigments, mass.map(packPlane), packPlane(thickness));
 
+/** What has become of a stratum has dried when that did. */
+export const driedAs = (before: Stratum, now: Stratum): Stratum =>
+  before.dried ? { ...now, dried: before.dried } : now;
+
+/** Strata with the moment at which those dried that were not there before. */
+export const dated = (strata: readonly Stratum[], before: readonly Stratum[], dried: Dried): readonly Stratum[] =>
+  strata === before ? strata : strata.map((s) => (s.dried || before.includes(s) ? s : { ...s, dried }));
+
+/** Strata without the moments at which they dried. */
+export const undated = (strata: readonly Stratum[]): readonly Stratum[] =>
+  strata.some((s) => s.dried) ? strata.map(({ dried: _, ...paint }) => paint) : strata;
+
 /** Adds the thickness of a stratum, um, to `out`. Most of the solvent that it was thinned with is gone. */
 export function layerThickness(stratum: Stratum, out: Float32Array): void {
   const { thickness, thicknessStep, pigments, mass, massStep } = stratum;
@@ -143,9 +163,10 @@ export function thinStratum(stratum: Stratum, off: Float32Array): Stratum {
     for (let i = 0; i < plane.length; i++) plane[i] = steps[i] * unit * (1 - off[i]);
     return plane;
   };
-  return packStratum(
+  const thinned = packStratum(
     stratum.pigments,
     stratum.mass.map((steps, i) => keep(steps, stratum.massStep[i])),
     keep(stratum.thickness, stratum.thicknessStep),
   );
+  return driedAs(stratum, thinned);
 }

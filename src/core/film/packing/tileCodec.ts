@@ -16,12 +16,14 @@ import { TILE, TILE_CELLS, type TileImage } from '@/core/film/tile';
  *
  * Where there are pixels or a mask: a mark (u32 RASTER); whether there are pixels (u32), with their codes (u32); whether
  * there is a mask, with its bytes. Where pieces of strata were carried here: a mark (u32 PIECES); for each stratum the
- * tile it is from (u32, NO_FILM where it is from here) and its place there.
+ * tile it is from (u32, NO_FILM where it is from here) and its place there. Where it is known when strata dried: a mark
+ * (u32 DATED); for each stratum strokes (float64, -1 where it is not known) and simulated seconds (float64).
  */
 const WASH = 0x57415348;
 const DUSTY = 0x44555354;
 const RASTER = 0x52415354;
 const PIECES = 0x50494543;
+const DATED = 0x44415445;
 /** Coats that every wash has written down. */
 const WET_COATS = COATS.filter((coat) => !(DUST as readonly Coat[]).includes(coat));
 const NO_FILM = 0xffffffff;
@@ -49,6 +51,8 @@ export function encodeTile(image: TileImage): Uint8Array<ArrayBuffer> {
   if (pixels || mask) bytes += 12 + (pixels?.byteLength ?? 0) + (mask?.byteLength ?? 0);
   const pieces = image.strata.some((s) => s.from);
   if (pieces) bytes += 4 + 8 * image.strata.length;
+  const dates = image.strata.some((s) => s.dried);
+  if (dates) bytes += 4 + 16 * image.strata.length;
   const out = new Uint8Array(bytes);
   const view = new DataView(out.buffer);
   let at = 0;
@@ -112,6 +116,13 @@ export function encodeTile(image: TileImage): Uint8Array<ArrayBuffer> {
       u32(from ? from[1] : 0);
     }
   }
+  if (dates) {
+    u32(DATED);
+    for (const { dried } of image.strata) {
+      f64(dried ? dried.strokes : -1);
+      f64(dried ? dried.clock : 0);
+    }
+  }
   return out;
 }
 
@@ -171,6 +182,11 @@ export function decodeTile(bytes: Uint8Array): TileImage {
       rest.strata = strata.map((s) => {
         const [tile, order] = [u32(), u32()];
         return tile === NO_FILM ? s : { ...s, from: [tile, order] as const };
+      });
+    } else if (mark === DATED) {
+      rest.strata = (rest.strata ?? strata).map((s) => {
+        const [strokes, clock] = [f64(), f64()];
+        return strokes >= 0 && clock >= 0 ? { ...s, dried: { strokes, clock } } : s;
       });
     } else throw new RangeError('The tile is damaged.');
   }

@@ -3,7 +3,10 @@ import { Button } from 'antd';
 import { useRef } from 'react';
 import { labToLinear, linearToHex, type Triple } from '@/core/colour/colorimetry';
 import type { CoreFilm, CoreSample } from '@/core/picture/coreSample';
+import type { FilmHistory } from '@/core/journal/toldCore';
+import { TOOLS } from '@/core/tools/tools';
 import { recipeWords } from '@/room/parts/recipeWords';
+import { timeAgo } from '@/room/parts/timeAgo';
 import { saveFile } from '@/room/parts/saveFile';
 import { useCore } from './coreStore';
 import styles from './core.module.css';
@@ -61,9 +64,21 @@ function Strata({ cores }: { cores: readonly CoreSample[] }) {
   );
 }
 
+/** By which strokes a film was laid, and how long ago. */
+function historyWords({ strokes, tool, ago, driedAfter }: FilmHistory): string {
+  const name = tool && TOOLS.of(tool).card.name.toLowerCase();
+  const by = !strokes
+    ? 'Not by strokes over this place'
+    : strokes.count === 1
+      ? `Stroke ${strokes.last}${name ? `, ${name}` : ''}`
+      : `${strokes.count} strokes, ${strokes.first} to ${strokes.last}${name ? `, last ${name}` : ''}`;
+  const when = ago === undefined ? '' : ago < 1 ? '; just now' : `; ${timeAgo(ago)}`;
+  return `${by}${when}${driedAfter !== undefined ? `; dry after stroke ${driedAfter}` : ''}`;
+}
+
 /** The core that is taken: its strata to scale, and each in words. */
 export function CoreDrawer() {
-  const { on, toggle, cores, line, trouble } = useCore();
+  const { on, toggle, cores, told, line, trouble } = useCore();
   const picture = useRef<HTMLDivElement>(null);
   const [first] = cores;
   const length = line ? Math.hypot(line[1].x - line[0].x, line[1].y - line[0].y) : 0;
@@ -94,19 +109,28 @@ export function CoreDrawer() {
           </p>
           {cores.length === 1 && (
             <ol className={styles.films} reversed>
-              {[...first.films].reverse().map((film, i) => (
-                <li key={i}>
-                  <i style={{ background: hex(film.own) }} title="Its colour by itself" />
-                  <i style={{ background: hex(film.seen) }} title="As seen with what lies under it" />
-                  <span>
-                    {recipeWords(film.mixture)}
-                    <br />
-                    <span className="quiet">
-                      {micrometres(film.um)} µm, {STATES[film.state]}, {film.name}
+              {first.films
+                .map((film, i) => ({ film, history: told[i] }))
+                .reverse()
+                .map(({ film, history }, i) => (
+                  <li key={i}>
+                    <i style={{ background: hex(film.own) }} title="Its colour by itself" />
+                    <i style={{ background: hex(film.seen) }} title="As seen with what lies under it" />
+                    <span>
+                      {recipeWords(film.mixture)}
+                      <br />
+                      <span className="quiet">
+                        {micrometres(film.um)} µm, {STATES[film.state]}, {film.name}
+                        {history && (
+                          <>
+                            <br />
+                            {historyWords(history)}
+                          </>
+                        )}
+                      </span>
                     </span>
-                  </span>
-                </li>
-              ))}
+                  </li>
+                ))}
               {first.films.length === 0 && <li>Bare ground.</li>}
             </ol>
           )}

@@ -1,6 +1,7 @@
 'use client';
 import { create } from 'zustand';
 import type { CoreSample } from '@/core/picture/coreSample';
+import type { FilmHistory } from '@/core/journal/toldCore';
 import type { Place } from '@/core/study/register';
 import { useEasel } from '@/room/easel/easelStore';
 
@@ -14,6 +15,8 @@ interface CoreState {
   /** The line along which they were taken, mm; one place where both ends are the same. */
   line: readonly [Place, Place] | undefined;
   cores: readonly CoreSample[];
+  /** How the films of a single core came there. */
+  told: readonly FilmHistory[];
   trouble: string;
   toggle: () => void;
   take: (from: Place, to: Place) => void;
@@ -24,6 +27,7 @@ export const useCore = create<CoreState>((set, get) => ({
   on: false,
   line: undefined,
   cores: [],
+  told: [],
   trouble: '',
   toggle: () => set({ on: !get().on }),
   take(from, to) {
@@ -35,7 +39,8 @@ export const useCore = create<CoreState>((set, get) => ({
       .getState()
       .engine?.ask({ of: 'section', from: line[0], to: line[1], count })
       .then(
-        (cores) => get().line === line && set({ cores, trouble: cores.length ? '' : 'That is beside the painting.' }),
+        ({ cores, told }) =>
+          get().line === line && set({ cores, told, trouble: cores.length ? '' : 'That is beside the painting.' }),
         (error: unknown) => set({ trouble: error instanceof Error ? error.message : 'No core could be taken.' }),
       );
   },
