@@ -1,3 +1,4 @@
+import { greyOfCode } from '@/core/picture/valueView';
 import { OPEN_EYES } from '@/core/picture/aids/definition';
 import 'fake-indexeddb/auto';
 import { decode } from 'fast-png';
@@ -123,3 +124,39 @@ it.each(['edges', 'temperature', 'values'] as const)(
     expect(new Set(whole).size).toBeGreaterThan(2);
   },
 );
+
+it('colours are looked at without light, while files keep it', async () => {
+  const { page } = await twoLayers();
+  const png = async (as: 'png' | 'png-unlit') => decode(await page.ask({ of: 'export', as, title: '' }));
+  const lit = await png('png');
+  const { data: colours, channels } = await png('png-unlit');
+  page.say({
+    say: 'view',
+    serial: 5,
+    aid: 'values',
+    how: OPEN_EYES,
+    view: {
+      width: lit.width,
+      height: lit.height,
+      centreX: lit.width / 2,
+      centreY: lit.height / 2,
+      zoom: 1,
+      turn: 0,
+      mirror: false,
+    },
+  });
+  await page.ask({ of: 'rest' });
+  const shown = page.heard.filter((m) => m.say === 'pixels').findLast((m) => m.serial === 5)!;
+  let off = 0;
+  let relief = 0;
+  for (let i = 0; i < lit.width * lit.height; i++) {
+    const grey = (of: ArrayLike<number>) =>
+      greyOfCode((0xff000000 | (of[channels * i + 2] << 16) | (of[channels * i + 1] << 8) | of[channels * i]) >>> 0) &
+      255;
+    off = Math.max(off, Math.abs(shown.data[4 * i] - grey(colours)));
+    relief = Math.max(relief, Math.abs(grey(lit.data) - grey(colours)));
+  }
+  expect(off).toBe(0);
+  expect(relief).toBeGreaterThan(8);
+  expect((await png('png')).data).toEqual(lit.data);
+});

@@ -26,6 +26,8 @@ export class Picture {
   readonly relief: number;
   readonly lit: number;
   light: Light = STUDIO_LIGHT;
+  /** Whether `lit` shows the colours of the paint by themselves, without light and relief: for looking at colours alone. */
+  unlit = false;
   options = PLAIN_VIEW;
   private readonly colours: Albedo;
   private readonly reliefs: ReliefRun;
@@ -97,9 +99,19 @@ export class Picture {
 
   /** Lit picture of a rectangle from albedo and relief. */
   relight(r: PixelRect): void {
+    if (this.unlit) return this.copyAlbedo(r);
     const { f32, i32 } = this.painting.arena;
     aimLamp(f32, i32, this.lamp, this.light);
     this.colours.kernels.relight(this.lamp, r.left, r.top, r.right, r.bottom);
+  }
+
+  private copyAlbedo({ left, top, right, bottom }: PixelRect): void {
+    const { arena, width } = this.painting;
+    const { u32 } = arena;
+    for (let y = top; y < bottom; y++) {
+      const row = y * width;
+      for (let x = left; x < right; x++) u32[this.lit + row + x] = (u32[this.albedo + row + x] | 0xff000000) >>> 0;
+    }
   }
 
   /** Linear sRGB of the unlit paint at a cell, from the film itself and not from its 8-bit picture. */

@@ -3,6 +3,7 @@ import type { PixelRect } from '@/core/film/pixelRect';
 import { codeOf, isThere, LINEAR, type CodeImage } from '@/core/study/looking/image';
 import { thicknessAt } from './aids/thickness';
 import { albedoOf } from './layers/albedo';
+import type { Picture } from './picture';
 
 /** A part of a painting, in shares of its width and height. */
 export interface Crop {
@@ -51,6 +52,29 @@ export function unlitSmall(painting: Painting, wide: number, high: number, crop 
     codes[i] = (0xff000000 | (c(2) << 16) | (c(1) << 8) | c(0)) >>> 0;
   }
   return { codes, width: wide, height: high, mmPerPx: painting.mmPerPx * across };
+}
+
+/** Cells that are looked at for a pixel of a glance, across and down. */
+const GLANCES = 4;
+
+/** The colours of a whole picture, small, from its raster: as exact as a glance. @param wide, high pixels */
+export function unlitGlance({ painting, albedo }: Picture, wide: number, high: number): CodeImage {
+  const { arena, width, height, mmPerPx } = painting;
+  const codes = new Uint32Array(wide * high);
+  const sum = [0, 0, 0];
+  for (let i = 0; i < codes.length; i++) {
+    const [column, row] = [i % wide, Math.floor(i / wide)];
+    sum.fill(0);
+    for (let k = 0; k < GLANCES * GLANCES; k++) {
+      const x = Math.floor(((column + ((k % GLANCES) + 0.5) / GLANCES) * width) / wide);
+      const y = Math.floor(((row + (Math.floor(k / GLANCES) + 0.5) / GLANCES) * height) / high);
+      const code = arena.u32[albedo + y * width + x];
+      for (let c = 0; c < 3; c++) sum[c] += LINEAR[(code >>> (8 * c)) & 255];
+    }
+    const [r, g, b] = sum.map((light) => codeOf(light / (GLANCES * GLANCES)));
+    codes[i] = (0xff000000 | (b << 16) | (g << 8) | r) >>> 0;
+  }
+  return { codes, width: wide, height: high, mmPerPx: (mmPerPx * width) / wide };
 }
 
 /** Thickness of all paint, um, in as many pixels: the mean of their cells. */

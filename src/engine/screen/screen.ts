@@ -7,10 +7,12 @@ import { Picture, type Light } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
 import { massesOf } from '@/core/picture/aids/masses';
 import { rakingSmall } from '@/core/picture/rakingSmall';
-import { WHOLE } from '@/core/picture/unlit';
+import { unlitGlance, WHOLE } from '@/core/picture/unlit';
+import type { CodeImage } from '@/core/study/looking/image';
 import { valueCounts } from '@/core/study/looking/masses';
 import { squint } from '@/core/study/looking/squint';
 import { shares } from '@/core/study/looking/studyOf';
+import { showsAnyPicture, throughAid } from '@/core/picture/aids/throughAid';
 import { isPlain, type ViewOptions } from '@/core/picture/viewOptions';
 import { AID_IDS, aidOf, type Aid } from '@/core/picture/aids/aids';
 import type { GlassPicture } from '@/engine/questions';
@@ -74,6 +76,7 @@ export class Screen {
     this.picture = new Picture(painting);
     if (light) this.picture.light = light;
     if (options) this.picture.options = options;
+    this.picture.unlit = this.view !== undefined && this.looksAtColours(this.view.aid);
     this.pyramid = new Pyramid(this.picture);
     this.stale = new StaleTiles(painting);
     this.uncoloured = new Uncoloured(painting.width, painting.height);
@@ -84,10 +87,25 @@ export class Screen {
   /** The page looks from elsewhere, or through an aid. */
   look(from: { serial: number; view: View; aid: Aid; how: Looking }): void {
     this.view = from;
+    this.seeUnlit(this.looksAtColours(from.aid));
     this.lens = undefined;
     this.later.forget();
     this.dirty = { left: 0, top: 0, right: from.view.width, bottom: from.view.height };
     this.uncoloured.look(from.view);
+  }
+
+  /** Whether an aid shows colours of the paint, which light and relief would falsify. */
+  private looksAtColours(aid: Aid): boolean {
+    const definition = aidOf(aid);
+    return definition !== undefined && showsAnyPicture(definition);
+  }
+
+  private seeUnlit(unlit: boolean): void {
+    if (!this.picture || this.picture.unlit === unlit) return;
+    this.picture.unlit = unlit;
+    const whole = wholeRect(this.painting);
+    this.picture.relight(whole);
+    this.pyramid.update(whole);
   }
 
   lookAtSlab(width: number, height: number): void {
@@ -124,7 +142,7 @@ export class Screen {
 
   /** The picture of the painting as it is, whatever is looked at: for files and for the rack. */
   plainly<T>(render: (picture: Picture, pyramid: Pyramid) => T): T {
-    if (isPlain(this.options)) return render(this.picture, this.pyramid);
+    if (isPlain(this.options)) return this.inItsLight(render);
     const picture = new Picture(this.painting);
     const pyramid = new Pyramid(picture);
     picture.light = this.picture.light;
@@ -134,6 +152,17 @@ export class Screen {
     } finally {
       pyramid.dispose();
       picture.dispose();
+    }
+  }
+
+  /** The picture as the lamp shows it, also while colours alone are looked at. */
+  private inItsLight<T>(render: (picture: Picture, pyramid: Pyramid) => T): T {
+    const { unlit } = this.picture;
+    this.seeUnlit(false);
+    try {
+      return render(this.picture, this.pyramid);
+    } finally {
+      this.seeUnlit(unlit);
     }
   }
 
@@ -308,14 +337,22 @@ export class Screen {
 
   /** The whole picture, so wide, as it is, through each aid, and its relief in raking light. */
   glass(width: number, how: Looking): GlassPicture[] {
-    const seen = (['none', ...AID_IDS] as const).map((aid) => this.small(width, aid, how));
-    const whole = wholeImage(this.pyramid, this.painting.arena.u32);
-    const values = shares(valueCounts({ codes: squint(whole, how.squintMm) }));
-    const height = seen[0].height;
+    const plain = this.small(width, 'none', how);
+    const colours = unlitGlance(this.picture, width, plain.height);
+    const seen = [plain, ...AID_IDS.map((aid) => this.smallThrough(aid, colours, how))];
+    const values = shares(valueCounts({ codes: squint(colours, how.squintMm) }));
+    const { height } = plain;
     return [
-      ...seen.map((one) => (one.aid === 'masses' ? { ...one, masses: { values, of: massesOf(whole, how) } } : one)),
+      ...seen.map((one) => (one.aid === 'masses' ? { ...one, masses: { values, of: massesOf(colours, how) } } : one)),
       { aid: 'none', width, height, rgba: rakingSmall(this.painting, width, height), raking: true },
     ];
+  }
+
+  private smallThrough(aid: Aid, colours: CodeImage, how: Looking): GlassPicture {
+    const { width, height } = colours;
+    if (!this.looksAtColours(aid)) return this.small(width, aid, how, height);
+    const codes = throughAid(colours, aidOf(aid), how);
+    return { aid, width, height, rgba: new Uint8ClampedArray(codes.slice().buffer) };
   }
 
   /** The whole picture or a part, so wide, through one aid. @param most height, where it is given: a row more or less */
