@@ -8,7 +8,7 @@ import { randomAct, randomFrom } from '@/measure/randomActs';
 import { coreAt } from '@/core/picture/coreSample';
 import { Picture } from '@/core/picture/picture';
 import { digest } from './digest';
-import { Studio } from './studio';
+import { type Studio } from './studio';
 import { filmHistories } from './toldCore';
 import { toldStrokes } from './toldStrokes';
 
