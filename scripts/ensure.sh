@@ -67,6 +67,26 @@ ensure_spectra() {
   rm -rf "$from"
 }
 
+# General tools that the tests have files checked by: of pictures, PDF and XML. Where they cannot be had, those tests are left out.
+ensure_checkers() {
+  local packages=() root=""
+  command -v exiftool >/dev/null || packages+=(libimage-exiftool-perl)
+  command -v pngcheck >/dev/null || packages+=(pngcheck)
+  command -v identify >/dev/null || packages+=(imagemagick)
+  command -v pdfinfo >/dev/null || packages+=(poppler-utils)
+  command -v xmllint >/dev/null || packages+=(libxml2-utils)
+  [ ${#packages[@]} -gt 0 ] || return 0
+  command -v apt-get >/dev/null || return 0
+  if [ "$(id -u)" -ne 0 ]; then
+    command -v sudo >/dev/null && sudo -n true 2>/dev/null || return 0
+    root="sudo -n"
+  fi
+  echo "stigmos: installing tools that check files: ${packages[*]}" >&2
+  $root apt-get update -qq >&2 || true
+  $root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${packages[@]}" >/dev/null 2>&1 ||
+    echo "stigmos: they could not be had; the tests that need them are left out" >&2
+}
+
 # Checksum of files, those of tests left out.
 sum_of() { (cd "$project" && find "$@" -type f ! -name '*.test.ts' -print0 | sort -z | xargs -0 cksum | cksum); }
 

@@ -2,16 +2,20 @@ import { parseArgs } from 'node:util';
 import { PainterError } from '@/core/errors';
 import { journalJsonSchema } from '@/core/journal/replay';
 import { measureCommand, MEASURE_HELP } from './measure';
+import { renderCommand, RENDER_HELP } from './render';
 import { replayCommand, REPLAY_HELP } from './replay';
 
 const HELP = `stigmos: the studio on the command line
 
   stigmos replay FILE [options]   paints a journal and tells what came out, as one JSON object
+  stigmos render FILE [options]   sends a painting or a journal out as a file of another kind
   stigmos measure [options]       paints what paint is expected to do, and measures it
   stigmos schema                  prints the JSON Schema of journals
 
 replay:
 ${REPLAY_HELP}
+render:
+${RENDER_HELP}
 measure:
 ${MEASURE_HELP}`;
 
@@ -25,6 +29,10 @@ export async function runCommandLine(argv: string[]): Promise<number> {
   try {
     if (command === 'replay') {
       await replayCommand(rest);
+      return 0;
+    }
+    if (command === 'render') {
+      await renderCommand(rest);
       return 0;
     }
     if (command === 'measure') return measureCommand(rest) ? 0 : 1;

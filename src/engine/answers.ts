@@ -25,6 +25,7 @@ import { paperAt } from '@/core/picture/layers/washFilm';
 import type { Keeping } from '@/engine/keeping/keeping';
 import type { OpenPainting } from './openPainting';
 import type { About, Answers, NoAnswer, Question, Reply } from './questions';
+import { encodeWebp } from '@/engine/files/webp';
 import { paintingFile } from '@/engine/files/paintingFile';
 import { readPainting } from '@/engine/keeping/shelf';
 
@@ -125,13 +126,19 @@ const ANSWERERS: Answerers = {
 
   proof: ({ width, change }, { picture }) => retubeProof(picture, width, change),
 
-  export: ({ as, title }, { studio, keeping, plainly, thumbnail, endWait }) =>
-    EXPORTS[as].make({
-      plainly,
-      ppi: studio.painting.spec.ppi,
-      paintingFile: async () =>
-        paintingFile(studio, keeping, title, await readPainting(keeping.id), thumbnail(), endWait),
-    }),
+  export: ({ as, title, settings }, { studio, keeping, plainly, thumbnail, endWait }) =>
+    EXPORTS[as].make(
+      {
+        plainly,
+        ppi: studio.painting.spec.ppi,
+        title,
+        studio,
+        paintingFile: async () =>
+          paintingFile(studio, keeping, title, await readPainting(keeping.id), thumbnail(), endWait),
+        webp: encodeWebp,
+      },
+      settings,
+    ),
 
   state(_, { studio, endWait }) {
     endWait();

@@ -49,7 +49,9 @@ it('files and the rack show the painting as it is, and a screen what is looked a
   const { page, id } = await twoLayers();
   const over = page.heard.findLast((m) => m.say === 'bench')!.bench.activeLayer;
   const png = async () => {
-    const { data, width, channels } = decode(await page.ask({ of: 'export', as: 'png-unlit', title: '' }));
+    const { data, width, channels } = decode(
+      (await page.ask({ of: 'export', as: 'png', title: '', settings: { shown: 'unlit' } })).bytes,
+    );
     const at = (Math.round((10 / 20) * 71) * width + Math.round(width / 2)) * channels;
     return [...data.slice(at, at + 3)];
   };
@@ -127,9 +129,10 @@ it.each(['edges', 'temperature', 'values'] as const)(
 
 it('colours are looked at without light, while files keep it', async () => {
   const { page } = await twoLayers();
-  const png = async (as: 'png' | 'png-unlit') => decode(await page.ask({ of: 'export', as, title: '' }));
-  const lit = await png('png');
-  const { data: colours, channels } = await png('png-unlit');
+  const png = async (shown: 'lit' | 'unlit') =>
+    decode((await page.ask({ of: 'export', as: 'png', title: '', settings: { shown } })).bytes);
+  const lit = await png('lit');
+  const { data: colours, channels } = await png('unlit');
   page.say({
     say: 'view',
     serial: 5,
@@ -158,5 +161,5 @@ it('colours are looked at without light, while files keep it', async () => {
   }
   expect(off).toBe(0);
   expect(relief).toBeGreaterThan(8);
-  expect((await png('png')).data).toEqual(lit.data);
+  expect((await png('lit')).data).toEqual(lit.data);
 });

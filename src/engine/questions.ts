@@ -7,6 +7,7 @@ import type { CoreSample } from '@/core/picture/coreSample';
 import type { FilmHistory } from '@/core/journal/toldCore';
 import type { Proof, TubeUsed } from '@/core/picture/tubesUsed';
 import type { SpotReading } from '@/core/picture/readings';
+import type { Made } from '@/core/formats/exports/definition';
 import type { ExportId } from '@/core/formats/exports/exports';
 import type { LeadingLine } from '@/core/study/looking/directions';
 import type { Masses } from '@/core/study/looking/masses';
@@ -57,9 +58,6 @@ export interface PaperState {
   readonly damp: number;
 }
 
-/** Bytes of a file. */
-type Bytes = Uint8Array<ArrayBuffer>;
-
 /** What is told with each question. */
 interface Asked {
   /** mm on the painting or the slab; averaged over a radius; of all that is seen, or of one layer alone. */
@@ -108,7 +106,7 @@ interface Asked {
   /** How it would look with one tube replaced, or as it is. */
   readonly proof: { readonly width: number; readonly change?: { from: string; to: string; factor: number } };
   /** The painting as a file. */
-  readonly export: { readonly as: ExportId; readonly title: string };
+  readonly export: { readonly as: ExportId; readonly title: string; readonly settings?: Record<string, unknown> };
   readonly state: object;
   /** Whether everything so far is written: answered once it is. */
   readonly kept: object;
@@ -130,7 +128,7 @@ export interface Answers {
   readonly histogram: Counts;
   readonly tubes: TubeUsed[];
   readonly proof: Proof;
-  readonly export: Bytes;
+  readonly export: Made;
   readonly state: { readonly digest: string; readonly mass: Record<string, MassBalance> };
   readonly kept: true;
   readonly rest: true;

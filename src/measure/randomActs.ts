@@ -1,4 +1,4 @@
-import { zlibSync } from 'fflate';
+import { packedBytes } from './packedBytes';
 import type { CommandInput } from '@/core/commands/commands';
 import { copyPiece, type Piece } from '@/core/commands/families/pasting';
 import { TOOL_IDS } from '@/core/tools/tools';
@@ -41,7 +41,6 @@ export function randomFrom(seed: number): Randomness {
 
 const TUBES = ['PB29', 'PY35', 'PW6', 'PBr7BU', 'PG7', 'PBk9', 'PY43'] as const;
 const round = (v: number) => Math.round(v * 100) / 100;
-const packed = (bytes: Uint8Array) => Buffer.from(zlibSync(bytes)).toString('base64');
 
 /** What is painted with: tools, loads, strokes, and the slab. */
 export function randomStroke(random: Randomness, widthMm: number, heightMm: number, points = 12): CommandInput {
@@ -116,13 +115,13 @@ export function randomAct(random: Randomness, widthMm: number, heightMm: number)
       do: 'layer.bring',
       widthPx: 6,
       heightPx: 4,
-      dark: packed(Uint8Array.from({ length: 24 }, () => below(256))),
+      dark: packedBytes(Uint8Array.from({ length: 24 }, () => below(256))),
     }),
     () => ({
       do: 'layer.picture',
       widthPx: 3,
       heightPx: 2,
-      rgba: packed(Uint8Array.from({ length: 24 }, () => below(256))),
+      rgba: packedBytes(Uint8Array.from({ length: 24 }, () => below(256))),
     }),
     () => ({ do: 'layer.move', layer, to: below(4) }),
     () => ({ do: 'layer.remove', layer }),

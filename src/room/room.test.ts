@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { cellToView, viewToCell, type View } from '@/core/picture/view';
 import { PenReader } from '@/room/easel/canvas/pen';
 import { fitView, mirrored, panBy, previewMatrix, turnAt, zoomAt } from '@/room/easel/canvas/viewControl';
-import { recipeWords, shortName } from './parts/recipeWords';
+import { recipeWords, shortName } from '@/core/colour/recipeWords';
 import { fileName } from './parts/saveFile';
 
 const view: View = { width: 900, height: 600, centreX: 500, centreY: 300, zoom: 0.7, turn: 0.4, mirror: false };

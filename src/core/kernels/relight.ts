@@ -115,6 +115,68 @@ export function aimLamp(
   });
 }
 
+/** What light does to a cell, into `out`: linear albedo a becomes a * d + shine, with d by `litShare`. */
+function lightAt(
+  f32: Float32Array,
+  i32: Int32Array,
+  u32: Uint32Array,
+  block: number,
+  x: number,
+  y: number,
+  out: Float64Array,
+): void {
+  const width = i32[block + RELIGHT.width];
+  const height = i32[block + RELIGHT.height];
+  const relief = i32[block + RELIGHT.relief];
+  const scale = f32[block + RELIGHT.scale];
+  const lz = f32[block + RELIGHT.lampZ];
+  const room = f32[block + RELIGHT.room];
+  const up = y > 0 ? -width : 0;
+  const down = y < height - 1 ? width : 0;
+  const cell = y * width + x;
+  const h = relief + cell;
+  const l = x > 0 ? -1 : 0;
+  const r = x < width - 1 ? 1 : 0;
+  const gx =
+    ((f32[h + r] - f32[h + l]) * 0.375 +
+      (f32[h + down + r] - f32[h + down + l] + f32[h + up + r] - f32[h + up + l]) * 0.0625) *
+    scale;
+  const gy =
+    ((f32[h + down] - f32[h + up]) * 0.375 +
+      (f32[h + down + r] - f32[h + up + r] + f32[h + down + l] - f32[h + up + l]) * 0.0625) *
+    scale;
+  const inverse = 1 / Math.sqrt(gx * gx + gy * gy + 1);
+  const facing = Math.max(0, (lz - gx * f32[block + RELIGHT.lampX] - gy * f32[block + RELIGHT.lampY]) * inverse);
+  let hidden = 0;
+  for (let k = 0; k < 4; k++) {
+    const sx = x + i32[block + RELIGHT.towards + 2 * k];
+    const sy = y + i32[block + RELIGHT.towards + 2 * k + 1];
+    if (sx < 0 || sy < 0 || sx >= width || sy >= height) break;
+    const above = (f32[relief + sy * width + sx] - f32[h]) * scale - f32[block + RELIGHT.rise + k];
+    hidden = Math.max(hidden, above * f32[block + RELIGHT.hides + k]);
+  }
+  const open = 1 - f32[block + RELIGHT.shadow] * Math.min(1, hidden);
+  const diffuse = room * (0.5 + 0.5 * inverse) + (1 - room) * (facing / lz) * open;
+  // (n.h)^32, less what a flat surface shows
+  let s = Math.max(
+    0,
+    (f32[block + RELIGHT.halfZ] - gx * f32[block + RELIGHT.halfX] - gy * f32[block + RELIGHT.halfY]) * inverse,
+  );
+  for (let k = 0; k < 5; k++) s *= s;
+  const sheen = (u32[i32[block + RELIGHT.albedo] + cell] >>> 24) - SHEEN;
+  const glossy = f32[block + RELIGHT.glossGain] * Math.max(0, sheen / 127) + f32[block + RELIGHT.glossLift];
+  const matte = f32[block + RELIGHT.matteGain] * Math.max(0, -sheen / 128) + f32[block + RELIGHT.matteLift];
+  out[0] = diffuse;
+  out[1] =
+    f32[block + RELIGHT.gloss] * glossy * Math.max(0, s - f32[block + RELIGHT.flat]) * open +
+    f32[block + RELIGHT.veil] * matte * diffuse;
+}
+
+/** How much light linear albedo shows: bright paint lightens its own shadows. */
+const litShare = (diffuse: number, a: number): number => (diffuse < 1 ? diffuse + (1 - diffuse) * 0.18 * a : diffuse);
+
+const atCell = new Float64Array(2);
+
 /** Relights cells [x0, x1) x [y0, y1). `block` is the word address of the parameters. */
 export function relight(
   f32: Float32Array,
@@ -128,69 +190,43 @@ export function relight(
   y1: number,
 ): void {
   const width = i32[block + RELIGHT.width];
-  const height = i32[block + RELIGHT.height];
   const albedo = i32[block + RELIGHT.albedo];
-  const relief = i32[block + RELIGHT.relief];
   const lit = i32[block + RELIGHT.lit];
   const linear = i32[block + RELIGHT.linear];
   const codes = i32[block + RELIGHT.codes];
   const steps = f32[block + RELIGHT.steps];
-  const scale = f32[block + RELIGHT.scale];
-  const [lx, ly, lz] = f32.subarray(block + RELIGHT.lampX, block + RELIGHT.lampX + 3);
-  const [hx, hy, hz] = f32.subarray(block + RELIGHT.halfX, block + RELIGHT.halfX + 3);
-  const room = f32[block + RELIGHT.room];
-  const shadow = f32[block + RELIGHT.shadow];
-  const gloss = f32[block + RELIGHT.gloss];
-  const flat = f32[block + RELIGHT.flat];
-  const [glossGain, glossLift, matteGain, matteLift, veil] = f32.subarray(
-    block + RELIGHT.glossGain,
-    block + RELIGHT.veil + 1,
-  );
   for (let y = y0; y < y1; y++) {
-    const up = y > 0 ? -width : 0;
-    const down = y < height - 1 ? width : 0;
     for (let x = x0; x < x1; x++) {
       const cell = y * width + x;
-      const h = relief + cell;
-      const l = x > 0 ? -1 : 0;
-      const r = x < width - 1 ? 1 : 0;
-      const gx =
-        ((f32[h + r] - f32[h + l]) * 0.375 +
-          (f32[h + down + r] - f32[h + down + l] + f32[h + up + r] - f32[h + up + l]) * 0.0625) *
-        scale;
-      const gy =
-        ((f32[h + down] - f32[h + up]) * 0.375 +
-          (f32[h + down + r] - f32[h + up + r] + f32[h + down + l] - f32[h + up + l]) * 0.0625) *
-        scale;
-      const inverse = 1 / Math.sqrt(gx * gx + gy * gy + 1);
-      const facing = Math.max(0, (lz - gx * lx - gy * ly) * inverse);
-      let hidden = 0;
-      for (let k = 0; k < 4; k++) {
-        const sx = x + i32[block + RELIGHT.towards + 2 * k];
-        const sy = y + i32[block + RELIGHT.towards + 2 * k + 1];
-        if (sx < 0 || sy < 0 || sx >= width || sy >= height) break;
-        const above = (f32[relief + sy * width + sx] - f32[h]) * scale - f32[block + RELIGHT.rise + k];
-        hidden = Math.max(hidden, above * f32[block + RELIGHT.hides + k]);
-      }
-      const open = 1 - shadow * Math.min(1, hidden);
-      const diffuse = room * (0.5 + 0.5 * inverse) + (1 - room) * (facing / lz) * open;
+      lightAt(f32, i32, u32, block, x, y, atCell);
       const v = u32[albedo + cell];
-      // (n.h)^32, less what a flat surface shows
-      let s = Math.max(0, (hz - gx * hx - gy * hy) * inverse);
-      for (let k = 0; k < 5; k++) s *= s;
-      const sheen = (v >>> 24) - SHEEN;
-      const glossy = glossGain * Math.max(0, sheen / 127) + glossLift;
-      const matte = matteGain * Math.max(0, -sheen / 128) + matteLift;
-      const shine = gloss * glossy * Math.max(0, s - flat) * open + veil * matte * diffuse;
       let code = 0xff000000;
       for (let c = 0; c < 24; c += 8) {
         const a = f32[linear + ((v >>> c) & 255)] * f32[block + RELIGHT.tint + c / 8];
-        // bright paint lightens its own shadows
-        const d = diffuse < 1 ? diffuse + (1 - diffuse) * 0.18 * a : diffuse;
-        const out = a * d + shine;
+        const out = a * litShare(atCell[0], a) + atCell[1];
         code |= u8[codes + (out >= 1 ? steps : (out * steps + 0.5) | 0)] << c;
       }
       u32[lit + cell] = code >>> 0;
+    }
+  }
+}
+
+/** Relights linear colours of one row, three a cell, in place: the same light, in steps as fine as numbers have. */
+export function relightRow(
+  f32: Float32Array,
+  i32: Int32Array,
+  u32: Uint32Array,
+  block: number,
+  y: number,
+  x0: number,
+  x1: number,
+  linear: Float32Array,
+): void {
+  for (let x = x0, at = 0; x < x1; x++) {
+    lightAt(f32, i32, u32, block, x, y, atCell);
+    for (let c = 0; c < 3; c++, at++) {
+      const a = Math.max(0, linear[at]) * f32[block + RELIGHT.tint + c];
+      linear[at] = a * litShare(atCell[0], a) + atCell[1];
     }
   }
 }

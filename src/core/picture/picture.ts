@@ -3,7 +3,7 @@ import type { Painting } from '@/core/film/painting';
 import { clipRect, widened, type PixelRect } from '@/core/film/pixelRect';
 import { TILE } from '@/core/film/tile';
 import { CODE_STEPS } from '@/core/kernels/colour';
-import { aimLamp, RELIGHT, RELIGHT_REACH, type Light } from '@/core/kernels/relight';
+import { aimLamp, RELIGHT, relightRow, RELIGHT_REACH, type Light } from '@/core/kernels/relight';
 import { layRow } from '@/core/surface/heightField';
 import { albedoOf, type Albedo } from '@/core/picture/layers/albedo';
 import { eachBlock } from '@/core/picture/layers/block';
@@ -111,6 +111,22 @@ export class Picture {
     for (let y = top; y < bottom; y++) {
       const row = y * width;
       for (let x = left; x < right; x++) u32[this.lit + row + x] = (u32[this.albedo + row + x] | 0xff000000) >>> 0;
+    }
+  }
+
+  /**
+   * Linear sRGB of rows of cells from the film itself, three a cell: finer than the 8-bit picture.
+   * @param lit whether in the light, else the paint by itself
+   */
+  linearRows(top: number, bottom: number, lit: boolean, out: Float32Array): void {
+    const { arena, width } = this.painting;
+    this.colours.linear({ left: 0, top, right: width, bottom }, out);
+    if (!lit) return;
+    const { f32, i32, u32 } = arena;
+    aimLamp(f32, i32, this.lamp, this.light);
+    for (let y = top; y < bottom; y++) {
+      const row = out.subarray(3 * width * (y - top), 3 * width * (y - top + 1));
+      relightRow(f32, i32, u32, this.lamp, y, 0, width, row);
     }
   }
 

@@ -3,7 +3,6 @@ import { bytesToHex } from '@noble/hashes/utils.js';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { imageSize } from 'image-size';
 import jpeg from 'jpeg-js';
-import { decodeTile } from '@/core/film/packing/tileCodec';
 import { readSpectra } from '@/core/formats/paintMeasurement';
 import { encodePng } from '@/core/formats/png';
 import { PaintDamaged, readStigmosFile } from '@/core/formats/readStigmosFile';
@@ -15,8 +14,8 @@ import { writeCxf } from '@/core/formats/cxf';
 import { commandSchema } from '@/core/commands/commands';
 import { digest } from '@/core/journal/digest';
 import { PainterError } from '@/core/errors';
+import { studioOf } from '@/core/formats/studioOf';
 import { readJournal, replay } from '@/core/journal/replay';
-import { restoreStudioState } from '@/core/journal/snapshot';
 import { Studio } from '@/core/journal/studio';
 import { measurePaint } from '@/devices/spectrometer';
 import { studioFor } from '@/measure/bench';
@@ -91,12 +90,7 @@ export function readers(): Reader[] {
           if (error instanceof PaintDamaged) readJournal(JSON.parse(JSON.stringify(error.file.journal)));
           throw error;
         });
-        const studio = new Studio(file.journal.painting);
-        restoreStudioState(studio, file.state);
-        const { arena } = studio.painting;
-        for (const { layer, index, bytes: tile } of file.tiles) {
-          studio.layer(layer)!.restore(index, decodeTile(tile), arena, () => studio.painting.newBasin());
-        }
+        const studio = studioOf(file);
         // what was let in can be worked with: it dries, and has a digest
         studio.apply({ do: 'wait', seconds: 1 });
         digest(studio);

@@ -5,7 +5,7 @@ import { masstoneLab, masstoneLinear, type Mixture } from '@/core/colour/mixture
 import { LEAF_CHROMAS, LEAF_HUES, LEAF_VALUES, leafRow } from '@/core/mixing/leaf';
 import { solverFor, type Recipe } from '@/core/mixing/recipe';
 import { lch } from '@/core/mixing/relations';
-import { recipeWords } from '../parts/recipeWords';
+import { recipeWords } from '@/core/colour/recipeWords';
 import { useGradually } from './useGradually';
 import styles from './colour.module.css';
 

@@ -2,7 +2,7 @@
 import { linearToHex } from '@/core/colour/colorimetry';
 import { masstoneLinear } from '@/core/colour/mixture';
 import type { Recipe } from '@/core/mixing/recipe';
-import { missWords, recipeWords } from '@/room/parts/recipeWords';
+import { missWords, recipeWords } from '@/core/colour/recipeWords';
 import styles from './colour.module.css';
 
 /** What was asked for beside what the tubes make of it, with the recipe; a click takes it in hand. */

@@ -8,7 +8,7 @@ import { decodeTubeSet, encodeTubeSet } from '@/core/formats/tubeSetFile';
 import { PainterError } from '@/core/errors';
 import { FileButton } from '../parts/FileButton';
 import { fileName, saveFile } from '../parts/saveFile';
-import { shortName } from '../parts/recipeWords';
+import { shortName } from '@/core/colour/recipeWords';
 import { HouseRulesForm } from './HouseRulesForm';
 import { usePalette } from './paletteStore';
 import styles from './colour.module.css';

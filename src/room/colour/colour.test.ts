@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { deltaE2000 } from '@/core/colour/deltaE2000';
 import { masstoneLab } from '@/core/colour/mixture';
 import { PIGMENTS, tube } from '@/core/colour/pigments';
-import { amountWords, inParts, missWords, recipeWords } from '../parts/recipeWords';
+import { amountWords, inParts, missWords, recipeWords } from '@/core/colour/recipeWords';
 import { factsOf, familyOf, FILTERS, passes } from './tubeFacts';
 
 describe('what is said of tubes', () => {

@@ -6,7 +6,7 @@ import { masstoneLab, type Mixture } from '@/core/colour/mixture';
 import { solverFor } from '@/core/mixing/recipe';
 import { lch } from '@/core/mixing/relations';
 import { usePalette } from '../colour/paletteStore';
-import { inParts } from '../parts/recipeWords';
+import { inParts } from '@/core/colour/recipeWords';
 import { RecipeLine } from '../colour/RecipeLine';
 import { useDeskHand } from './deskHand';
 import styles from './desk.module.css';

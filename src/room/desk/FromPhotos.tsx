@@ -8,7 +8,7 @@ import { solverFor } from '@/core/mixing/recipe';
 import { photoPalette } from '@/core/study/photoPalette';
 import { Drawdown } from '../parts/Drawdown';
 import { usePalette } from '../colour/paletteStore';
-import { inParts, shortName } from '../parts/recipeWords';
+import { inParts, shortName } from '@/core/colour/recipeWords';
 import { RecipeLine } from '../colour/RecipeLine';
 import { useDeskHand } from './deskHand';
 import type { DeskPhoto } from './usePhotos';

@@ -2,7 +2,7 @@
 import { useMemo } from 'react';
 import { Leaf } from '../colour/Leaf';
 import { usePalette } from '../colour/paletteStore';
-import { inParts } from '../parts/recipeWords';
+import { inParts } from '@/core/colour/recipeWords';
 import { AskedColour } from './AskedColour';
 import { useDeskHand } from './deskHand';
 import { GamutChart } from './GamutChart';

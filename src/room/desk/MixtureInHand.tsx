@@ -4,7 +4,7 @@ import { chroma, hue, linearToHex } from '@/core/colour/colorimetry';
 import { masstoneLab, masstoneLinear, type Mixture } from '@/core/colour/mixture';
 import { usePalette } from '../colour/paletteStore';
 import { Drawdown } from '../parts/Drawdown';
-import { recipeWords, shortName } from '../parts/recipeWords';
+import { recipeWords, shortName } from '@/core/colour/recipeWords';
 import { useDeskHand } from './deskHand';
 import styles from './desk.module.css';
 

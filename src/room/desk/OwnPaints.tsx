@@ -12,7 +12,7 @@ import { MAX_SPECTRA_BYTES, resampled, type SpectralSample } from '@/core/format
 import { PainterError } from '@/core/errors';
 import { FileButton } from '../parts/FileButton';
 import { fileName, saveFile } from '../parts/saveFile';
-import { shortName } from '../parts/recipeWords';
+import { shortName } from '@/core/colour/recipeWords';
 import { TubeCard } from '../colour/TubeCard';
 import { usePalette } from '../colour/paletteStore';
 import { SpectrumPlot } from './SpectrumPlot';

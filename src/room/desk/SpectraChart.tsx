@@ -4,7 +4,7 @@ import { linearToHex } from '@/core/colour/colorimetry';
 import { masstoneLinear, type Mixture } from '@/core/colour/mixture';
 import { tube } from '@/core/colour/pigments';
 import { masstoneSpectrum } from '@/core/colour/spectrum';
-import { shortName } from '../parts/recipeWords';
+import { shortName } from '@/core/colour/recipeWords';
 import { SpectrumPlot, type Curve } from './SpectrumPlot';
 import styles from './desk.module.css';
 

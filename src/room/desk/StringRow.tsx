@@ -7,7 +7,7 @@ import { solverFor } from '@/core/mixing/recipe';
 import { stringBetween, valueString } from '@/core/mixing/strings';
 import { usePalette } from '../colour/paletteStore';
 import { usePots } from '../colour/potStore';
-import { inParts, recipeWords, shortName } from '../parts/recipeWords';
+import { inParts, recipeWords, shortName } from '@/core/colour/recipeWords';
 import { useDeskHand } from './deskHand';
 import styles from './desk.module.css';
 

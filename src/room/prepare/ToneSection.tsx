@@ -4,7 +4,7 @@ import { Button, Form, InputNumber, Select } from 'antd';
 import type { TubeSet } from '@/core/colour/tubeSets';
 import { isSheet } from '@/core/surface/heightField';
 import { Drawdown } from '../parts/Drawdown';
-import { shortName } from '../parts/recipeWords';
+import { shortName } from '@/core/colour/recipeWords';
 import { TONES } from './choices';
 import type { Section } from './section';
 import styles from './prepare.module.css';

@@ -5,7 +5,7 @@ import { rulesInWords } from '@/core/commands/houseRules';
 import type { TubeSet } from '@/core/colour/tubeSets';
 import { HouseRulesForm } from '../colour/HouseRulesForm';
 import { Drawdown } from '../parts/Drawdown';
-import { shortName } from '../parts/recipeWords';
+import { shortName } from '@/core/colour/recipeWords';
 import type { Section } from './section';
 import styles from './prepare.module.css';
 

@@ -1,13 +1,22 @@
+import { pictureOf } from '@/core/formats/pictures/pictureOf';
 import { pictureRaster } from '@/core/formats/planes';
 import { encodePng } from '@/core/formats/png';
-import type { ExportDefinition } from './definition';
+import { defineExport } from './definition';
+import { bits, depth, shown, space } from './shared';
 
-const png = (label: string, lit: boolean): ExportDefinition => ({
-  label,
+export const picturePng = defineExport({
+  label: 'PNG picture',
+  purposes: ['web', 'program', 'print'],
   extension: 'png',
   type: 'image/png',
-  make: ({ plainly, ppi }) => plainly((picture) => encodePng(pictureRaster(picture, lit), ppi)),
+  settings: { shown, depth, space },
+  make: ({ plainly, ppi }, chosen) =>
+    plainly((picture) => {
+      // what is seen on the screen, code by code, where nothing finer is asked for
+      const asShown = chosen.depth === '8' && chosen.space === 'srgb' && chosen.shown !== 'clear';
+      const raster = asShown
+        ? pictureRaster(picture, chosen.shown === 'lit')
+        : pictureOf(picture, chosen.shown, bits(chosen.depth), chosen.space);
+      return { bytes: encodePng(raster, ppi, chosen.space), px: [raster.width, raster.height] as const };
+    }),
 });
-
-export const litPng = png('PNG picture, lit as you see it', true);
-export const unlitPng = png('PNG picture, colour only', false);

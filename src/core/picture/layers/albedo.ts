@@ -105,6 +105,35 @@ export class Albedo {
     return out;
   }
 
+  /**
+   * Linear sRGB of a rectangle, from the film itself, three a cell row by row; channels may lie outside 0..1.
+   * @param out has room for it
+   */
+  linear(rect: PixelRect, out: Float32Array, options = PLAIN_VIEW): void {
+    const r = clipRect(rect, this.painting.width, this.painting.height);
+    this.prepare(r, options);
+    const wide = r.right - r.left;
+    const bands = new Float64Array(BANDS.count);
+    this.eachTile(r, (index, whole) => {
+      const plan = this.stack.plans.of(index, options);
+      const [left, right] = [Math.max(r.left, whole.left), Math.min(r.right, whole.right)];
+      const [top, bottom] = [Math.max(r.top, whole.top), Math.min(r.bottom, whole.bottom)];
+      eachBlock((top & 63) * TILE + (left & 63), right - left, bottom - top, (block, row) => {
+        this.stack.lay(plan, block);
+        this.stack.settle(block);
+        const { f32 } = this.painting.arena;
+        for (let y = 0; y < block.rows; y++) {
+          const from = this.run + y * TILE;
+          const to = (top + row + y - r.top) * wide + left - r.left;
+          for (let x = 0; x < block.count; x++) {
+            for (let b = 0; b < BANDS.count; b++) bands[b] = f32[from + b * BLOCK + x];
+            out.set(bandsToLinear(bands), 3 * (to + x));
+          }
+        }
+      });
+    });
+  }
+
   /** Internal reflectance of all visible layers at a cell, in bands. */
   reflectanceAt(x: number, y: number): Float64Array {
     const { tilesX, arena } = this.painting;

@@ -12,7 +12,7 @@ import { usePalette } from '@/room/colour/paletteStore';
 import { usePots } from '@/room/colour/potStore';
 import { RecipeLine } from '@/room/colour/RecipeLine';
 import { mixtureOf, useEasel } from '@/room/easel/easelStore';
-import { inParts, recipeWords } from '@/room/parts/recipeWords';
+import { inParts, recipeWords } from '@/core/colour/recipeWords';
 import styles from './bench.module.css';
 
 /** What stands behind the colour in hand: colours by name, and those that stand in a relation to it. */

@@ -3,7 +3,7 @@ import { CloseOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { Leaf } from '@/room/colour/Leaf';
 import { usePalette } from '@/room/colour/paletteStore';
-import { inParts } from '@/room/parts/recipeWords';
+import { inParts } from '@/core/colour/recipeWords';
 import { mixtureOf, useEasel } from '@/room/easel/easelStore';
 import easel from '../easel.module.css';
 import styles from './bench.module.css';

@@ -3,7 +3,7 @@ import { CloseOutlined, EditOutlined } from '@ant-design/icons';
 import { Button, InputNumber, Popover } from 'antd';
 import { useRef } from 'react';
 import { mixtureOf, useEasel } from '@/room/easel/easelStore';
-import { recipeWords, shortName } from '@/room/parts/recipeWords';
+import { recipeWords, shortName } from '@/core/colour/recipeWords';
 import styles from './bench.module.css';
 
 /** The recipe of the mixture in hand in words; a click gives its parts as numbers, and the brush has them when it closes. */

@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { NUDGES, nudge, type NudgeDirection } from '@/core/mixing/nudge';
 import { usePalette } from '@/room/colour/paletteStore';
 import { mixtureOf, useEasel } from '@/room/easel/easelStore';
-import { amountWords, shortName } from '@/room/parts/recipeWords';
+import { amountWords, shortName } from '@/core/colour/recipeWords';
 import styles from './bench.module.css';
 
 /** The two columns of the nudge pad: each pair stands across from one another. */

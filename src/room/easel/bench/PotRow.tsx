@@ -6,7 +6,7 @@ import { masstoneLinear } from '@/core/colour/mixture';
 import { ROW, type Pot } from '@/room/colour/pots';
 import { usePots } from '@/room/colour/potStore';
 import { mixtureOf, useEasel } from '@/room/easel/easelStore';
-import { recipeWords } from '@/room/parts/recipeWords';
+import { recipeWords } from '@/core/colour/recipeWords';
 import { useCarried, useLanding } from './carry';
 import styles from './bench.module.css';
 

@@ -9,7 +9,7 @@ import { potsAsFile, usePots, type PotSet } from '@/room/colour/potStore';
 import { useEasel } from '@/room/easel/easelStore';
 import { Drawdown } from '@/room/parts/Drawdown';
 import { FileButton } from '@/room/parts/FileButton';
-import { recipeWords } from '@/room/parts/recipeWords';
+import { recipeWords } from '@/core/colour/recipeWords';
 import { fileName, saveFile } from '@/room/parts/saveFile';
 import { isKnown } from './PotRow';
 import easel from '../easel.module.css';

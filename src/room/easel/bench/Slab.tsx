@@ -4,7 +4,7 @@ import { Button, Tooltip } from 'antd';
 import { useEffect, useRef, useState } from 'react';
 import type { Mixture } from '@/core/colour/mixture';
 import { usePalette } from '@/room/colour/paletteStore';
-import { recipeWords } from '@/room/parts/recipeWords';
+import { recipeWords } from '@/core/colour/recipeWords';
 import { mixtureOf, useEasel } from '@/room/easel/easelStore';
 import { useHand } from '@/room/parts/useHand';
 import { paintIn, useLanding } from './carry';

@@ -2,7 +2,7 @@
 import { labToLinear, linearToHex } from '@/core/colour/colorimetry';
 import { masstoneLinear } from '@/core/colour/mixture';
 import { usePalette } from '@/room/colour/paletteStore';
-import { missWords, recipeWords } from '@/room/parts/recipeWords';
+import { missWords, recipeWords } from '@/core/colour/recipeWords';
 import { useEasel } from '@/room/easel/easelStore';
 import { Beside } from '@/room/easel/compare/SampleTag';
 import easel from '../easel.module.css';

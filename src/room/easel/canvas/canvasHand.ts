@@ -6,7 +6,7 @@ import { solveFor } from '@/room/easel/compare/sampling';
 import { readAs, readCanvas } from '@/room/easel/compare/spots';
 import { useEasel } from '@/room/easel/easelStore';
 import { guideInUse, useSight } from '@/room/easel/sighting/sightStore';
-import { inParts } from '@/room/parts/recipeWords';
+import { inParts } from '@/core/colour/recipeWords';
 import { placeIn, type Hand } from '@/room/parts/useHand';
 import { setSize, setStrength, undo } from '@/room/easel/hand/handActs';
 import { useLikings } from '@/room/likings';

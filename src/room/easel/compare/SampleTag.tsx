@@ -3,7 +3,7 @@ import { useEffect, useState, type RefObject } from 'react';
 import { labToLinear, linearToHex } from '@/core/colour/colorimetry';
 import type { Triple } from '@/core/colour/colorimetry';
 import { masstoneLab, masstoneLinear } from '@/core/colour/mixture';
-import { missWords, recipeWords } from '@/room/parts/recipeWords';
+import { missWords, recipeWords } from '@/core/colour/recipeWords';
 import { usePalette } from '@/room/colour/paletteStore';
 import { besideHand, solveFor } from './sampling';
 import { useEasel } from '@/room/easel/easelStore';

@@ -5,7 +5,7 @@ import { masstoneLab } from '@/core/colour/mixture';
 import { compareColours } from '@/core/study/compare';
 import { usePalette } from '@/room/colour/paletteStore';
 import { mixtureOf, useEasel } from '@/room/easel/easelStore';
-import { inParts } from '@/room/parts/recipeWords';
+import { inParts } from '@/core/colour/recipeWords';
 import { readPhotoSpot } from './spots';
 
 /**

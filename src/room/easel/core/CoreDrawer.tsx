@@ -5,7 +5,7 @@ import { labToLinear, linearToHex, type Triple } from '@/core/colour/colorimetry
 import type { CoreFilm, CoreSample } from '@/core/picture/coreSample';
 import type { FilmHistory } from '@/core/journal/toldCore';
 import { TOOLS } from '@/core/tools/tools';
-import { recipeWords } from '@/room/parts/recipeWords';
+import { recipeWords } from '@/core/colour/recipeWords';
 import { timeAgo } from '@/room/parts/timeAgo';
 import { saveFile } from '@/room/parts/saveFile';
 import { useCore } from './coreStore';

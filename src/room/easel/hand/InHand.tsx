@@ -5,7 +5,7 @@ import { linearToHex } from '@/core/colour/colorimetry';
 import { masstoneLinear } from '@/core/colour/mixture';
 import { hundredths, percent, type Way } from '@/core/tools/dials';
 import { toolOf, type ToolSettings } from '@/core/tools/tools';
-import { recipeWords } from '@/room/parts/recipeWords';
+import { recipeWords } from '@/core/colour/recipeWords';
 import { useLikings } from '@/room/likings';
 import { BrushTip } from './BrushTip';
 import { Dial } from './Dial';

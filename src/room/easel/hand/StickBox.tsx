@@ -5,7 +5,7 @@ import { linearToHex } from '@/core/colour/colorimetry';
 import { masstoneLinear, type Mixture } from '@/core/colour/mixture';
 import { toolOf } from '@/core/tools/tools';
 import { usePalette } from '@/room/colour/paletteStore';
-import { inParts, recipeWords, shortName } from '@/room/parts/recipeWords';
+import { inParts, recipeWords, shortName } from '@/core/colour/recipeWords';
 import { useEasel } from '@/room/easel/easelStore';
 import { stickRow } from './sticks';
 import easel from '../easel.module.css';

@@ -5,7 +5,7 @@ import { linearToHex } from '@/core/colour/colorimetry';
 import { masstoneLinear } from '@/core/colour/mixture';
 import { KELVIN, lampColour } from '@/core/study/light/lampColour';
 import { LENGTHS, type LightStudy, type StudyThing } from '@/core/study/light/lightStudy';
-import { recipeWords } from '@/room/parts/recipeWords';
+import { recipeWords } from '@/core/colour/recipeWords';
 import { mixtureOf, useEasel } from '@/room/easel/easelStore';
 import { useLight } from './lightStore';
 import styles from './light.module.css';

@@ -5,7 +5,7 @@ import type { AreaDifference, MassDifference } from '@/core/study/looking/differ
 import { WHOLE, type Crop } from '@/core/picture/unlit';
 import { solveFor } from '@/room/easel/compare/sampling';
 import { useEasel } from '@/room/easel/easelStore';
-import { inParts, missWords, recipeWords } from '@/room/parts/recipeWords';
+import { inParts, missWords, recipeWords } from '@/core/colour/recipeWords';
 import styles from './study.module.css';
 
 /** So many of the largest are said. */
