@@ -221,10 +221,13 @@ async function wetRegion(page: Page): Promise<Record<string, unknown>> {
 /** What has been done to the painting on the easel, from its file. */
 async function journal(page: Page) {
   await page.getByRole('button', { name: 'Send out' }).click();
+  const panel = page.getByRole('dialog', { name: 'Send out' });
+  await panel.getByRole('button', { name: 'To keep' }).click();
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('menuitem', { name: /Painting file/ }).click(),
+    panel.getByRole('button', { name: 'Save the file' }).click(),
   ]);
+  await panel.getByRole('button', { name: 'Close' }).click();
   return (await readStigmosFile(readFileSync(await download.path()))).journal.entries;
 }
 

@@ -211,14 +211,20 @@ export async function still(page: Page): Promise<void> {
   );
 }
 
-/** Sends the painting out and returns the bytes. */
-export async function sendOut(page: Page, item: RegExp): Promise<{ name: string; bytes: Buffer }> {
+/** Sends the painting out and returns the bytes. @param purpose what it is for: there the kind of file is offered */
+export async function sendOut(page: Page, kind: RegExp, purpose = 'To keep'): Promise<{ name: string; bytes: Buffer }> {
   await page.getByRole('button', { name: 'Send out' }).click();
+  const panel = page.getByRole('dialog', { name: 'Send out' });
+  await panel.getByRole('button', { name: purpose }).click();
+  await panel.getByRole('radio', { name: kind }).check();
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('menuitem', { name: item }).click(),
+    panel.getByRole('button', { name: 'Save the file' }).click(),
   ]);
-  return { name: (download as Download).suggestedFilename(), bytes: readFileSync(await download.path()) };
+  const bytes = readFileSync(await (download as Download).path());
+  await panel.getByRole('button', { name: 'Close' }).click();
+  await expect(panel).toBeHidden();
+  return { name: (download as Download).suggestedFilename(), bytes };
 }
 
 /** Draws something from the bench to a place on the slab, given as shares of its width and height. */

@@ -101,7 +101,7 @@ test('an oil study from a photo, painted end to end', async ({ page }) => {
   expect(replayed.digest).toBe(manifest.digest);
 
   // the picture, at its own size and resolution
-  const png = await sendOut(page, /lit as you see it/);
+  const png = await sendOut(page, /PNG picture/, 'The web');
   const picture = decode(png.bytes);
   expect([picture.width, picture.height]).toEqual([1772, 1181]);
   expect(picture.resolution).toEqual({ x: 5906, y: 5906, unit: 1 });

@@ -103,11 +103,12 @@ test('from a new painting to its file by touch alone', async ({ page }) => {
   await page.getByRole('button', { name: 'Undo', exact: true }).tap();
   await page.getByRole('button', { name: 'Redo', exact: true }).tap();
   await page.getByRole('button', { name: 'Send out' }).tap();
-  await page.getByRole('menuitem', { name: /Painting file/ }).waitFor();
+  await page.getByRole('button', { name: 'To keep' }).tap();
+  await page.getByRole('radio', { name: /Painting file/ }).waitFor();
   await still(page);
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('menuitem', { name: /Painting file/ }).tap(),
+    page.getByRole('button', { name: 'Save the file' }).tap(),
   ]);
   const { journal } = opened(new Uint8Array(readFileSync(await download.path())));
   expect(journal.entries.filter(({ do: what }) => what === 'stroke')).toHaveLength(3);

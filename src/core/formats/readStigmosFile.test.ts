@@ -1,5 +1,3 @@
-import { sha256 } from '@noble/hashes/sha2.js';
-import { bytesToHex } from '@noble/hashes/utils.js';
 import { strFromU8, strToU8, unzipSync, zipSync, type Unzipped } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { makeOwnPaint } from '@/core/colour/ownPaints';
@@ -8,23 +6,12 @@ import { decodeTile, encodeTile } from '@/core/film/packing/tileCodec';
 import { commandSchema, type Command } from '@/core/commands/commands';
 import { digest } from '@/core/journal/digest';
 import { PainterError } from '@/core/errors';
-import { restoreStudioState } from '@/core/journal/snapshot';
-import { Studio } from '@/core/journal/studio';
 import { loaded, line, paint, studioFor } from '@/measure/bench';
+import { fittingDigests } from '@/measure/damage/fittingDigests';
 import { randomAct, randomFrom } from '@/measure/randomActs';
 import { PaintDamaged, readStigmosFile } from './readStigmosFile';
 import { encodeStigmosFile, type StigmosFile } from './stigmosFile';
-
-/** The studio of a file, as opening it makes it. */
-function studioOf({ journal, state, tiles }: StigmosFile): Studio {
-  const studio = new Studio(journal.painting);
-  restoreStudioState(studio, state);
-  const { painting } = studio;
-  for (const { layer, index, bytes } of tiles) {
-    studio.layer(layer)!.restore(index, decodeTile(bytes), painting.arena, () => studio.painting.newBasin());
-  }
-  return studio;
-}
+import { studioOf } from './studioOf';
 
 const small = () => {
   const studio = studioFor(24, 18, { ppi: 90 });
@@ -41,14 +28,7 @@ const problem = (bytes: Uint8Array): Promise<unknown> =>
 function forged(bytes: Uint8Array, change: (parts: Unzipped) => void): Uint8Array {
   const parts = unzipSync(bytes);
   change(parts);
-  const manifest = JSON.parse(strFromU8(parts['manifest.json']));
-  const hash = sha256.create().update(parts['state.json']);
-  for (const { layer, index, file } of manifest.tiles) {
-    hash.update(strToU8(`${layer}:${index}`)).update(parts[file] ?? new Uint8Array());
-  }
-  manifest.digest = bytesToHex(hash.digest());
-  manifest.journal = bytesToHex(sha256(parts['journal.json']));
-  parts['manifest.json'] = strToU8(JSON.stringify(manifest));
+  parts['manifest.json'] = fittingDigests(parts);
   return zipSync(parts);
 }
 const json = (parts: Unzipped, name: string, change: (data: never) => void) => {

@@ -7,8 +7,7 @@ import { gridOf } from '@/core/film/painting';
 import { SELECTION } from '@/core/film/painting';
 import { SLAB, slabSpec } from '@/core/film/slab';
 import { checkTile } from '@/core/film/packing/tileBounds';
-import { undated } from '@/core/film/packing/stratum';
-import { decodeTile, encodeTile } from '@/core/film/packing/tileCodec';
+import { decodeTile, undatedTile } from '@/core/film/packing/tileCodec';
 import { journalSchema, type Journal } from '@/core/journal/journalSchema';
 import { PainterError } from '@/core/errors';
 import { effectiveCommands } from '@/core/journal/history';
@@ -97,13 +96,6 @@ function digestOf(state: Uint8Array, tiles: readonly { layer: string; index: num
   const hash = sha256.create().update(state);
   for (const { layer, index, bytes } of tiles) hash.update(strToU8(`${layer}:${index}`)).update(undatedTile(bytes));
   return bytesToHex(hash.digest());
-}
-
-/** A tile's bytes without the times at which its paint dried, which are no part of the digest. */
-function undatedTile(bytes: Uint8Array): Uint8Array {
-  const image = decodeTile(bytes);
-  const strata = undated(image.strata);
-  return strata === image.strata ? bytes : encodeTile({ ...image, strata });
 }
 
 /** @throws when a tile lies where there is no room for it, or holds what no paint can be */

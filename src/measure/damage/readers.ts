@@ -1,5 +1,3 @@
-import { sha256 } from '@noble/hashes/sha2.js';
-import { bytesToHex } from '@noble/hashes/utils.js';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { imageSize } from 'image-size';
 import jpeg from 'jpeg-js';
@@ -16,10 +14,11 @@ import { digest } from '@/core/journal/digest';
 import { PainterError } from '@/core/errors';
 import { studioOf } from '@/core/formats/studioOf';
 import { readJournal, replay } from '@/core/journal/replay';
-import { Studio } from '@/core/journal/studio';
+import { type Studio } from '@/core/journal/studio';
 import { measurePaint } from '@/devices/spectrometer';
 import { studioFor } from '@/measure/bench';
 import { randomAct, randomFrom, type Randomness } from '@/measure/randomActs';
+import { fittingDigests } from './fittingDigests';
 import { bytesChanged, entryChanged, jsonFileChanged, textChanged, type Mutation } from './mutations';
 
 /** Something that reads files from outside: sound ones, how they are damaged, and what may come of reading one. */
@@ -58,15 +57,7 @@ const forged =
     const damaged = mutation(bytes, random);
     try {
       const parts = unzipSync(damaged);
-      const manifest = JSON.parse(strFromU8(parts['manifest.json']));
-      const hash = sha256.create().update(parts['state.json']);
-      for (const { layer, index, file } of manifest.tiles)
-        hash.update(strToU8(`${layer}:${index}`)).update(parts[file]);
-      Object.assign(manifest, {
-        digest: bytesToHex(hash.digest()),
-        journal: bytesToHex(sha256(parts['journal.json'])),
-      });
-      return zipSync({ ...parts, 'manifest.json': strToU8(JSON.stringify(manifest)) }, { level: 0 });
+      return zipSync({ ...parts, 'manifest.json': fittingDigests(parts) }, { level: 0 });
     } catch {
       return damaged;
     }

@@ -5,7 +5,7 @@ import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import { PainterError } from '@/core/errors';
 import type { ExportDefinition } from '@/core/formats/exports/definition';
-import { EXPORTS, type ExportId } from '@/core/formats/exports/exports';
+import { EXPORTS } from '@/core/formats/exports/exports';
 import { AID_IDS, AIDS, aidOf } from '@/core/picture/aids/aids';
 import { amendPainting } from '@/engine/keeping/shelf';
 import type { PaintingRecord } from '@/engine/keeping/paintingRecord';
@@ -15,6 +15,7 @@ import { isRaking, useEasel } from './easelStore';
 import { usePaintingTime } from './paintingTime';
 import { DustTools } from '@/room/easel/hand/DustTools';
 import { LookingGlass } from '@/room/easel/looking/LookingGlass';
+import { SendOutPanel } from '@/room/easel/sendOut/SendOutPanel';
 import { WaterTools } from '@/room/easel/hand/WaterTools';
 import { mirrored } from '@/room/easel/canvas/viewControl';
 import styles from './easel.module.css';
@@ -40,15 +41,16 @@ export function Sill({ record }: { record: PaintingRecord }) {
   const notKept = useEasel((s) => s.notKept);
   const refused = useEasel((s) => s.refused);
 
-  const send = async (as: ExportId) => {
+  /** Saves all of it where it cannot be kept. */
+  const saveAll = async () => {
     const { engine: now } = useEasel.getState();
     if (!now) return;
     setTrouble('');
     setSending(true);
-    const { extension, type, whole }: ExportDefinition = EXPORTS[as];
+    const { extension, type }: ExportDefinition = EXPORTS.file;
     try {
-      saveFile(fileName(title, extension), await now.ask({ of: 'export', as, title }), type);
-      if (whole) void amendPainting(record.id, { sentOutAt: Date.now() }).catch(() => {});
+      saveFile(fileName(title, extension), (await now.ask({ of: 'export', as: 'file', title })).bytes, type);
+      void amendPainting(record.id, { sentOutAt: Date.now() }).catch(() => {});
     } catch (error) {
       setTrouble(error instanceof PainterError ? error.message : 'The file could not be made.');
     } finally {
@@ -85,7 +87,7 @@ export function Sill({ record }: { record: PaintingRecord }) {
         <span className={styles.notice} role="alert">
           {refused || trouble || notKept}
           {notKept && !refused && !trouble && (
-            <Button type="link" onClick={() => void send('file')}>
+            <Button type="link" onClick={() => void saveAll()}>
               Save as a file
             </Button>
           )}
@@ -136,17 +138,17 @@ export function Sill({ record }: { record: PaintingRecord }) {
           </Button>
         </Tooltip>
       </div>
-      <Dropdown
-        menu={{
-          items: Object.entries(EXPORTS).map(([key, { label }]) => ({ key, label })),
-          onClick: ({ key }) => void send(key as ExportId),
+      <Button
+        type="primary"
+        loading={sending}
+        onClick={() => {
+          set({ refused: '' });
+          togglePanel('send');
         }}
-        trigger={['click']}
       >
-        <Button type="primary" loading={sending} onClick={() => set({ refused: '' })}>
-          Send out
-        </Button>
-      </Dropdown>
+        Send out
+      </Button>
+      <SendOutPanel title={title} />
     </header>
   );
 }

@@ -1,4 +1,4 @@
-import type { Stratum } from './stratum';
+import { undated, type Stratum } from './stratum';
 import { COATS, DUST, RESISTS, type Coat, type Resist, type WashImage } from '@/core/film/wash';
 import { TILE, TILE_CELLS, type TileImage } from '@/core/film/tile';
 
@@ -216,4 +216,14 @@ export function decodeTile(bytes: Uint8Array): TileImage {
     const planes = list(7, () => new Float32Array(raw(side * side * 4)));
     return { wash, water: { scalars, planes: [...planes, new Float32Array(raw(TILE_CELLS * 4))] } };
   }
+}
+
+/**
+ * A tile's bytes without the times at which its paint dried, which are no part of a digest.
+ * @throws RangeError when they are cut short or make no sense
+ */
+export function undatedTile(bytes: Uint8Array): Uint8Array {
+  const image = decodeTile(bytes);
+  const strata = undated(image.strata);
+  return strata === image.strata ? bytes : encodeTile({ ...image, strata });
 }

@@ -1,5 +1,4 @@
 import { pictureOf } from '@/core/formats/pictures/pictureOf';
-import { picturePdf } from '@/core/formats/print/picturePdf';
 import { recipeBook } from '@/core/formats/recipes/recipeBook';
 import { defineExport } from './definition';
 import { litOrNot } from './shared';
@@ -31,6 +30,8 @@ export const printPdf = defineExport({
       pictureOf(picture, chosen.shown, 8, 'srgb'),
       chosen.paints ? recipeBook(picture, studio) : undefined,
     ]);
+    // a page that only offers it need not load what writes it
+    const { picturePdf } = await import('@/core/formats/print/picturePdf');
     const bytes = await picturePdf(raster, ppi, {
       widthMm: spec.widthMm,
       heightMm: spec.heightMm,

@@ -1,6 +1,5 @@
 import { pictureOf } from '@/core/formats/pictures/pictureOf';
 import { recipeBook } from '@/core/formats/recipes/recipeBook';
-import { recipePdf } from '@/core/formats/recipes/recipePdf';
 import { recipeCsv } from '@/core/formats/recipes/recipeTable';
 import { defineExport } from './definition';
 
@@ -13,6 +12,7 @@ export const recipesPdf = defineExport({
   async make({ plainly, studio, title }) {
     const { widthMm, heightMm } = studio.painting.spec;
     const [book, raster] = plainly((picture) => [recipeBook(picture, studio), pictureOf(picture, 'unlit', 8, 'srgb')]);
+    const { recipePdf } = await import('@/core/formats/recipes/recipePdf');
     return { bytes: await recipePdf(book, raster, { title, widthMm, heightMm }), says: saysOf(book) };
   },
 });

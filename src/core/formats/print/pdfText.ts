@@ -1,4 +1,4 @@
-import { PDFFont } from 'pdf-lib';
+import { type PDFFont } from 'pdf-lib';
 
 /** Millimetres in points. */
 export const POINTS = 72 / 25.4;
