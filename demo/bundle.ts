@@ -50,7 +50,9 @@ function paint(name: string): void {
   const { width, height } = studio.painting;
   const pyramid = new Pyramid(picture);
   pyramid.update(picture.update({ left: 0, top: 0, right: width, bottom: height }));
-  const file = encodeStigmosFile(studio, journal.entries, title, [photo], thumbnailPng(pyramid, studio.painting));
+  const file = encodeStigmosFile(studio, journal.entries, title, [photo], {
+    thumbnail: thumbnailPng(pyramid, studio.painting),
+  });
   writeFileSync(`public/demo/${name}.stigmos`, file);
   console.log(`public/demo/${name}.stigmos: ${(file.length / 2 ** 20).toFixed(1)} MB`);
 }

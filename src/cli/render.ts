@@ -12,7 +12,7 @@ import { studioOf } from '@/core/formats/studioOf';
 import { wholeRect } from '@/core/film/tilesIn';
 import { readJournal, replay } from '@/core/journal/replay';
 import type { Studio } from '@/core/journal/studio';
-import { Picture } from '@/core/picture/picture';
+import { Picture, type Light } from '@/core/picture/picture';
 import { readJsonFile } from './journalFile';
 
 export const RENDER_HELP = `  --as KIND            what to make; one of
@@ -26,6 +26,7 @@ ${EXPORT_IDS.map((id) => `                         ${id.padEnd(12)} ${EXPORTS[id
 interface Read {
   readonly studio: Studio;
   readonly title: string;
+  readonly lamp?: Light;
   readonly paintingFile: SentOut['paintingFile'];
 }
 
@@ -48,6 +49,7 @@ async function read(path: string): Promise<Read> {
   return {
     studio: studioOf(file),
     title: file.title || title,
+    lamp: file.lamp,
     paintingFile: async () => Uint8Array.from(bytes),
   };
 }
@@ -94,8 +96,9 @@ export async function renderCommand(argv: string[]): Promise<void> {
   } catch {
     throw unwritable();
   }
-  const { studio, title, paintingFile } = await read(positionals[0]);
+  const { studio, title, lamp, paintingFile } = await read(positionals[0]);
   const picture = new Picture(studio.painting);
+  if (lamp) picture.light = lamp;
   picture.update(wholeRect(studio.painting));
   const made = await definition.make(
     {

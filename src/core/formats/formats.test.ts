@@ -60,17 +60,21 @@ describe('planes', () => {
 });
 
 describe('the own file', () => {
+  const lamp = { azimuth: 90, elevation: 12, room: 0.2, finish: 1, warmth: -0.5 };
   const photo = { name: 'Pier.jpg', type: 'image/jpeg', bytes: Uint8Array.of(1, 2, 3) };
 
   it('brings everything back', async () => {
     const studio = painted();
-    const file = await readStigmosFile(encodeStigmosFile(studio, studio.history, 'Pier', [photo], Uint8Array.of(9)));
+    const file = await readStigmosFile(
+      encodeStigmosFile(studio, studio.history, 'Pier', [photo], { thumbnail: Uint8Array.of(9), lamp }),
+    );
     expect(file.title).toBe('Pier');
     expect(file.photos).toEqual([photo]);
     expect(file.journal.entries).toEqual(studio.history);
     expect(file.digest).toBe(digest(studio));
     expect(file.tiles.length).toBe(studio.painting.active.tiles.filter(Boolean).length);
     expect(file.thumbnail).toEqual(Uint8Array.of(9));
+    expect(file.lamp).toEqual(lamp);
   });
 
   it('is refused in a sentence when something is wrong with it', async () => {

@@ -68,9 +68,9 @@ export async function readStigmosFile(bytes: Uint8Array): Promise<StigmosFile> {
   for (const { name, type, file } of manifest.photos) {
     photos.push({ name, type, bytes: await part(file, MOST.photo, 'photo') });
   }
-  const { title, palette, missing = 0 } = manifest;
+  const { title, palette, lamp, missing = 0 } = manifest;
   const thumbnail = await archive.read('thumbnail.png', MOST.photo).catch(() => undefined);
-  const unpainted: Unpainted = { title, journal, photos, palette, missing, thumbnail };
+  const unpainted: Unpainted = { title, journal, photos, palette, lamp, missing, thumbnail };
   try {
     const packedState = await archive.read('state.json', MOST.state);
     if (!packedState) throw new RangeError('There is no state.');

@@ -8,6 +8,8 @@ import type { Command } from '@/core/commands/commands';
 import type { Journal } from '@/core/journal/journalSchema';
 import { digest } from '@/core/journal/digest';
 import { encodeStudioState, type StudioState } from '@/core/journal/snapshot';
+import type { Light } from '@/core/picture/picture';
+import { lampSchema } from './lamp';
 import type { Studio } from '@/core/journal/studio';
 
 /**
@@ -33,6 +35,14 @@ export interface StigmosFile {
   readonly palette?: FilePalette;
   /** A small PNG of the picture, for lists. */
   readonly thumbnail?: Uint8Array;
+  /** How it was lit, and its finish. */
+  readonly lamp?: Light;
+}
+
+/** What a file has beside its paint. */
+export interface BesidePaint extends Pick<StigmosFile, 'thumbnail' | 'palette' | 'lamp'> {
+  /** How many entries its journal lacks. */
+  readonly missing?: number;
 }
 
 /** Tubes at hand for a painting, and the rules set for it. */
@@ -64,20 +74,19 @@ export const manifestSchema = z.strictObject({
     .array(z.strictObject({ name: z.string().max(300), type: z.string().max(60), file: z.string().max(80) }))
     .max(200),
   palette: paletteSchema.optional(),
+  lamp: lampSchema.optional(),
 });
 
 /**
  * Writes a painting as a file.
- * @param entries its journal, @param missing how many entries that lacks
+ * @param entries its journal
  */
 export function encodeStigmosFile(
   studio: Studio,
   entries: readonly Command[],
   title: string,
   photos: readonly PhotoFile[],
-  thumbnail?: Uint8Array,
-  palette?: FilePalette,
-  missing = 0,
+  { thumbnail, palette, lamp, missing = 0 }: BesidePaint = {},
 ): Uint8Array<ArrayBuffer> {
   const { painting } = studio;
   const journal: Journal = {
@@ -113,6 +122,7 @@ export function encodeStigmosFile(
     tiles,
     photos: listed,
     ...(palette ? { palette } : {}),
+    ...(lamp ? { lamp } : {}),
   };
   return zipSync(
     {

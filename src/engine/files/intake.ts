@@ -46,7 +46,7 @@ export async function takeIn(bytes: Uint8Array, id: string, again = false): Prom
 }
 
 async function store(file: StigmosFile | Unpainted, id: string): Promise<void> {
-  const { journal, photos, missing, title, palette, thumbnail } = file;
+  const { journal, photos, missing, title, palette, lamp, thumbnail } = file;
   const { entries } = journal;
   for (const record of recordsOf(entries)) await writeJournalRecord(id, record);
   if ('state' in file) {
@@ -70,5 +70,5 @@ async function store(file: StigmosFile | Unpainted, id: string): Promise<void> {
   }
   const now = Date.now();
   await writeFace(id, { changedAt: now, thumbnail: thumbnail && new Uint8Array(thumbnail) });
-  await writePainting({ id, title, createdAt: now, spec: journal.painting, photos: listed, palette });
+  await writePainting({ id, title, createdAt: now, spec: journal.painting, photos: listed, palette, lamp });
 }

@@ -26,8 +26,11 @@ export async function paintingFile(
     keeping.entries,
     title,
     photos.filter((p) => p !== null),
-    thumbnail,
-    paletteSchema.safeParse(record?.palette).data,
-    keeping.missing,
+    {
+      thumbnail,
+      palette: paletteSchema.safeParse(record?.palette).data,
+      lamp: record?.lamp,
+      missing: keeping.missing,
+    },
   );
 }

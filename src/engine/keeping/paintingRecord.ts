@@ -2,6 +2,8 @@ import { houseRulesSchema, NO_RULES, type HouseRules } from '@/core/commands/hou
 import type { PaintingSpec } from '@/core/film/painting';
 import { paintingSchema } from '@/core/journal/journalSchema';
 import { z } from '@/core/schema';
+import { lampSchema } from '@/core/formats/lamp';
+import type { Light } from '@/core/picture/picture';
 
 export interface PhotoNote {
   readonly id: string;
@@ -35,6 +37,8 @@ export interface PaintingRecord {
   readonly drawing?: unknown;
   /** What was noted while looking at it: places, pairs of spots; read with care likewise. */
   readonly looking?: unknown;
+  /** How it is lit, and its finish. */
+  readonly lamp?: Light;
   /** Light studies drawn for it; read with care likewise. */
   readonly light?: unknown;
   /** How fast the clock of its wet paper goes, 0 = held; 1 where nothing is said. */
@@ -68,6 +72,7 @@ const recordSchema: z.ZodType<PaintingRecord> = z.object({
   board: z.unknown().optional(),
   drawing: z.unknown().optional(),
   looking: z.unknown().optional(),
+  lamp: lampSchema.optional().catch(undefined),
   light: z.unknown().optional(),
   clock: z.number().min(0).optional().catch(undefined),
   spentMs: z.number().min(0).optional().catch(undefined),

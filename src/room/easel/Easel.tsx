@@ -14,6 +14,7 @@ import { Sill } from './Sill';
 import { useCompare } from '@/room/easel/compare/compareStore';
 import { useLight } from '@/room/easel/light/lightStore';
 import { openNotes } from '@/room/easel/looking/lookNotes';
+import { openLamp } from '@/room/easel/lamp/keptLamp';
 import { useFocus } from '@/room/easel/study/focusStore';
 import { StudyPanel } from '@/room/easel/study/StudyPanel';
 import { Spine } from './Spine';
@@ -55,6 +56,7 @@ export function Easel({ painting }: { painting: string }) {
 
   useEffect(() => {
     let close: (() => void) | undefined;
+    let closeLamp: (() => void) | undefined;
     let gone = false;
     const open = async () => {
       if (painting === DEMO_ID) await hangDemo().catch(() => {});
@@ -69,6 +71,7 @@ export function Easel({ painting }: { painting: string }) {
         useSight.getState().open(found);
         useBoard.getState().open(found);
         useLight.getState().open(found);
+        closeLamp = openLamp(found);
         const noted = openNotes(found);
         useCompare.getState().open(noted);
         useFocus.getState().open(noted);
@@ -85,6 +88,7 @@ export function Easel({ painting }: { painting: string }) {
     return () => {
       gone = true;
       close?.();
+      closeLamp?.();
     };
   }, [painting, begin]);
 

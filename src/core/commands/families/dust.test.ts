@@ -92,7 +92,7 @@ describe('dust on a sheet', () => {
       ...stick('charcoal'),
       line(20, 4, 24, 26, 0.7),
     );
-    const file = encodeStigmosFile(studio, studio.history, 'Dust', [], new Uint8Array(8));
+    const file = encodeStigmosFile(studio, studio.history, 'Dust', [], { thumbnail: new Uint8Array(8) });
     const { state, tiles } = await readStigmosFile(file);
     const again = new Studio(studio.spec);
     restoreStudioState(again, studioStateSchema.parse(state));

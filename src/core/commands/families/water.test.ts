@@ -135,7 +135,7 @@ describe('a flowing wash', () => {
   it('is kept in a file as it flows, and goes on from there', async () => {
     const studio = sheet();
     paint(studio, ...FLOWING, { do: 'wait', seconds: 0.5 });
-    const file = encodeStigmosFile(studio, studio.history, 'Wet', [], new Uint8Array(8));
+    const file = encodeStigmosFile(studio, studio.history, 'Wet', [], { thumbnail: new Uint8Array(8) });
     const { state, tiles } = await readStigmosFile(file);
     const again = new Studio(studio.spec);
     restoreStudioState(again, studioStateSchema.parse(state));

@@ -86,9 +86,9 @@ export async function addRecipePages(pdf: PDFDocument, book: RecipeBook, raster:
   pages.y -= ROW + 4;
   for (const { id, ml, needed, tubes } of book.tubes) {
     pages.need(ROW);
-    pages.say(`${pigmentName(id)} (${id})`, MARGIN);
-    pages.say(`${ml.toFixed(1)} ml on the canvas, ${needed.toFixed(1)} ml needed`, MARGIN + 210);
-    pages.say(`tubes of ${tubes.join(' + ')} ml`, MARGIN + 390, { quiet: true });
+    pages.say(linesOf(pages.plain, `${id}  ${pigmentName(id)}`, 9.5, 220)[0], MARGIN);
+    pages.say(`${ml.toFixed(1)} ml on the canvas, ${needed.toFixed(1)} ml needed`, MARGIN + 230);
+    pages.say(`tubes of ${tubes.join(' + ')} ml`, MARGIN + 400, { quiet: true });
     pages.y -= ROW;
   }
   pages.y -= ROW;

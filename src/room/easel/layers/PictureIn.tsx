@@ -24,7 +24,13 @@ const SAYS: Record<Use, string> = {
 };
 const MODES: BlendMode[] = ['normal', 'multiply', 'screen', 'overlay', 'soft-light', 'hard-light'];
 
-/** Brings a photo in as a layer: from the board, or from a file. */
+/** What is hidden in a file stays so by its opacity: it is a layer like the others. */
+const hiddenSays = (layers: readonly { visible: boolean }[]): string[] => {
+  const hidden = layers.filter(({ visible }) => !visible).length;
+  return hidden > 0 ? [`${hidden} of them ${hidden > 1 ? 'are' : 'is'} hidden there: opacity 0 here.`] : [];
+};
+
+/** Brings a photo in as a layer: from the board, or from a file; or all layers of an OpenRaster file. */
 export function PictureIn({ onDone }: { onDone: () => void }) {
   const apply = useEasel((s) => s.apply);
   const painting = useEasel((s) => s.painting);
@@ -34,6 +40,7 @@ export function PictureIn({ onDone }: { onDone: () => void }) {
   const [tileMm, setTileMm] = useState(60);
   const [trouble, setTrouble] = useState('');
   const [busy, setBusy] = useState(false);
+  const [says, setSays] = useState<readonly string[]>([]);
   useEffect(() => {
     readPainting(painting).then(
       (record) => setPhotos(record?.photos ?? []),
@@ -61,6 +68,31 @@ export function PictureIn({ onDone }: { onDone: () => void }) {
     }
     setBusy(false);
   };
+  /** All layers of a file, each as a layer of pixels. */
+  const bringLayers = async (file: File) => {
+    setTrouble('');
+    setSays([]);
+    setBusy(true);
+    try {
+      const { readOpenRaster } = await import('@/core/formats/layered/readOpenRaster');
+      const {
+        layers,
+        width: widthPx,
+        height: heightPx,
+        says: told,
+      } = await readOpenRaster(new Uint8Array(await file.arrayBuffer()));
+      for (const { name, blend: mode, opacity, rgba, visible } of layers) {
+        const picture = { name, widthPx, heightPx, rgba: packed(rgba), fit: 'whole' as const };
+        apply({ do: 'layer.picture', ...picture, blend: mode, opacity: visible ? opacity : 0 });
+      }
+      setSays([`${layers.length} layers were taken over.`, ...hiddenSays(layers), ...told]);
+    } catch (error) {
+      setTrouble(error instanceof PainterError ? error.message : `“${file.name}” cannot be brought in.`);
+    }
+    setBusy(false);
+  };
+  const take = (file: File) =>
+    /\.ora$/i.test(file.name) || file.type === 'image/openraster' ? bringLayers(file) : bring(file, file.name);
   const fromBoard = async (id: string, name: string) => {
     const blob = await readPhoto(painting, id);
     if (blob) await bring(blob, name);
@@ -97,13 +129,23 @@ export function PictureIn({ onDone }: { onDone: () => void }) {
         </Button>
       ))}
       <div className={styles.row}>
-        <FileButton accept="image/*" label="A picture to bring in" onFile={(file) => void bring(file, file.name)}>
+        <FileButton
+          accept="image/*,.ora"
+          label="A picture to bring in"
+          disabled={busy}
+          onFile={(file) => void take(file)}
+        >
           From a file
         </FileButton>
         <Button size="small" onClick={onDone}>
-          Not now
+          {says.length > 0 ? 'Done' : 'Not now'}
         </Button>
       </div>
+      {says.map((said) => (
+        <p key={said} className={styles.caption} role="status">
+          {said}
+        </p>
+      ))}
       {trouble && (
         <p role="alert" className="trouble">
           {trouble}

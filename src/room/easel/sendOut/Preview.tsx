@@ -42,14 +42,15 @@ export function Preview({
     <section className={styles.preview} aria-label="What it will be" aria-busy={making}>
       <div
         className={around > 0 ? styles.sheet : styles.picture}
-        style={{
-          aspectRatio: (widthMm + 2 * around) / (heightMm + 2 * around),
-          padding: `${(100 * around) / (widthMm + 2 * around)}%`,
-        }}
+        style={{ aspectRatio: (widthMm + 2 * around) / (heightMm + 2 * around) }}
       >
         {shown && (
           // eslint-disable-next-line @next/next/no-img-element
-          <img src={shown} alt={isPicture ? 'The file as it will be' : 'The painting'} />
+          <img
+            src={shown}
+            alt={isPicture ? 'The file as it will be' : 'The painting'}
+            style={{ width: `${(100 * widthMm) / (widthMm + 2 * around)}%` }}
+          />
         )}
         {kind === 'pdf' && values.marks === true && <CropMarks values={values} size={[widthMm, heightMm]} />}
       </div>
