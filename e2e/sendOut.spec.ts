@@ -1,11 +1,10 @@
 import { expect } from '@playwright/test';
 import { decode } from 'fast-png';
-import { unzipSync } from 'fflate';
-import { readStigmosFile } from '../src/core/formats/readStigmosFile';
-import { atRest, penStroke, ready, sendOut, straight, test } from './easel';
+import { strFromU8, unzipSync } from 'fflate';
+import { atRest, penStroke, prepare, sendOut, straight, test } from './easel';
 
 test('asks what it is for, shows what it will be, and remembers', async ({ page }) => {
-  await ready(page);
+  await prepare(page, 'Sent out');
   await penStroke(page, straight(300, 300, 500, 330));
   await atRest(page);
   await page.getByRole('button', { name: 'Send out' }).click();
@@ -38,14 +37,15 @@ test('asks what it is for, shows what it will be, and remembers', async ({ page 
   expect(bytes.subarray(8, 12).toString()).toBe('WEBP');
 });
 
-test('layers go out and come in again', async ({ page }, info) => {
-  await ready(page);
+test('layers go out and come in again', async ({ page }) => {
+  await prepare(page, 'Sent out');
   await penStroke(page, straight(300, 300, 500, 330));
   await atRest(page);
   const { bytes } = await sendOut(page, /OpenRaster/, 'Another program');
   expect(decode(unzipSync(bytes)['mergedimage.png']).width).toBeGreaterThan(100);
-  await page.getByRole('button', { name: /^On: / }).click();
-  await page.getByRole('button', { name: 'Picture', exact: true }).click();
+  await page.getByRole('button', { name: 'Layers', exact: true }).click();
+  await page.getByRole('button', { name: 'Add a layer' }).click();
+  await page.getByRole('menuitem', { name: 'Picture or texture …' }).click();
   const bring = page.getByRole('region', { name: 'Bring a picture in' });
   await bring
     .getByLabel('A picture to bring in')
@@ -55,17 +55,16 @@ test('layers go out and come in again', async ({ page }, info) => {
     .getByLabel('A picture to bring in')
     .setInputFiles({ name: 'b.ora', mimeType: 'image/openraster', buffer: bytes.subarray(0, 500) });
   await expect(bring.getByRole('alert')).toHaveText('This is no OpenRaster file, or it is damaged.');
-  await page.screenshot({ path: info.outputPath('layers.png') });
 });
 
 test('the lamp stays with the painting, and goes out with it', async ({ page }) => {
-  await ready(page);
+  await prepare(page, 'Sent out');
   await page.getByRole('button', { name: 'Raking' }).click();
   await page.waitForTimeout(800);
   await page.reload();
   await expect(page.getByRole('button', { name: 'Raking', pressed: true })).toBeVisible();
   const { bytes } = await sendOut(page, /Painting file/);
-  expect((await readStigmosFile(bytes)).lamp?.elevation).toBeLessThan(20);
+  expect(JSON.parse(strFromU8(unzipSync(bytes)['manifest.json'])).lamp.elevation).toBeLessThan(20);
   await page.goto('/');
   await page
     .getByLabel('Open a painting file')

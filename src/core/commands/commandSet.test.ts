@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { commandPage } from '../../../scripts/docs';
+import { commandPage, exportPage } from '../../../scripts/docs';
 import { z } from '@/core/schema';
 import { digest } from '@/core/journal/digest';
 import { Studio } from '@/core/journal/studio';
@@ -87,5 +87,6 @@ describe('the set of all commands', () => {
 
   it('is told on its page in the documentation as it is', async () => {
     expect(readFileSync('docs/commands.md', 'utf8')).toBe(await commandPage());
+    expect(readFileSync('docs/exports.md', 'utf8')).toBe(await exportPage());
   });
 });
