@@ -31,6 +31,7 @@ test('asks what it is for, shows what it will be, and remembers', async ({ page 
   await expect(panel.getByRole('radio', { name: 'Web copy' })).toBeChecked();
   await expect(panel.getByLabel('Longest side')).toHaveValue('200');
   await panel.getByRole('button', { name: 'Close' }).click();
+  await expect(panel).toBeHidden();
   // the web's own format is made by the browser
   const { bytes, name } = await sendOut(page, /WebP/, 'The web');
   expect(name).toMatch(/\.webp$/);

@@ -1,7 +1,7 @@
 'use client';
-import { CloseOutlined } from '@ant-design/icons';
+import { CloseOutlined, LoadingOutlined } from '@ant-design/icons';
 import { Button, Drawer, Radio } from 'antd';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { PainterError } from '@/core/errors';
 import { PURPOSES, type ExportDefinition, type Made, type Purpose } from '@/core/formats/exports/definition';
 import { EXPORTS, exportsFor, type ExportId } from '@/core/formats/exports/exports';
@@ -51,6 +51,7 @@ function SendOut({ title }: { title: string }) {
   const [ready, setReady] = useState<Ready>();
   const [making, setMaking] = useState('');
   const [trouble, setTrouble] = useState('');
+  const onItsWay = useRef<{ readonly key: string; readonly file: Promise<Made | undefined> }>(undefined);
   const { purpose } = chosen;
   const kind = kindFor(chosen, purpose);
   const definition: ExportDefinition = EXPORTS[kind];
@@ -63,21 +64,29 @@ function SendOut({ title }: { title: string }) {
     void useSendOut.getState().read();
   }, []);
 
-  const make = async (): Promise<Made | undefined> => {
-    if (!engine) return undefined;
-    if (made) return made;
+  const make = (): Promise<Made | undefined> => {
+    if (!engine) return Promise.resolve(undefined);
+    if (made) return Promise.resolve(made);
+    // who asks while it is being made waits for the same file
+    if (onItsWay.current?.key === key) return onItsWay.current.file;
     setMaking(key);
     setTrouble('');
-    try {
-      const file = await engine.ask({ of: 'export', as: kind, title, settings: values });
-      setReady({ key, made: file });
-      return file;
-    } catch (error) {
-      setTrouble(error instanceof PainterError ? error.message : 'The file could not be made.');
-      return undefined;
-    } finally {
+    const file = engine.ask({ of: 'export', as: kind, title, settings: values }).then(
+      (found) => {
+        setReady({ key, made: found });
+        return found;
+      },
+      (error: unknown) => {
+        setTrouble(error instanceof PainterError ? error.message : 'The file could not be made.');
+        return undefined;
+      },
+    );
+    onItsWay.current = { key, file };
+    void file.finally(() => {
+      if (onItsWay.current?.file === file) onItsWay.current = undefined;
       setMaking((now) => (now === key ? '' : now));
-    }
+    });
+    return file;
   };
 
   useEffect(() => {
@@ -130,7 +139,8 @@ function SendOut({ title }: { title: string }) {
               chosen.choose({ settings: { ...chosen.settings, [kind]: { ...values, [name]: value } } })
             }
           />
-          <Button type="primary" loading={making === key} onClick={() => void save()}>
+          {/* a button that loads hears no click, and one may well click while a file is being made */}
+          <Button type="primary" icon={making === key && <LoadingOutlined />} onClick={() => void save()}>
             Save the file
           </Button>
           {trouble && (
