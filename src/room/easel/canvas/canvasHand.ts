@@ -1,6 +1,7 @@
 import { toolOf } from '@/core/tools/tools';
 import type { EngineClient } from '@/engine/client';
 import { usePalette } from '@/room/colour/paletteStore';
+import type { SpotReading } from '@/core/picture/readings';
 import { useCompare } from '@/room/easel/compare/compareStore';
 import { solveFor } from '@/room/easel/compare/sampling';
 import { readAs, readCanvas } from '@/room/easel/compare/spots';
@@ -229,22 +230,24 @@ export class CanvasHand implements Hand {
       return;
     }
     const { x, y } = this.mmOf(event);
-    readCanvas(x, y, (sample) => {
+    const done = (sample: SpotReading | null) => {
       const state = useEasel.getState();
       state.set({ sample: sample ?? undefined });
       if (!use || !sample) return;
       const mixture = state.asSeen ? solveFor(sample.lab).mixture : sample.mixture;
       if (Object.keys(mixture).length > 0) state.loadMixture(inParts(mixture));
-    });
+    };
+    readCanvas(x, y, done, use);
   }
 
   private compare(event: PointerEvent, mark: boolean): void {
     const { x, y } = this.mmOf(event);
-    readCanvas(x, y, (reading) => {
+    const done = (reading: SpotReading | null) => {
       const spot = reading ? { on: 'canvas' as const, x, y, ...readAs(), lab: reading.lab } : undefined;
       if (mark && spot) useCompare.getState().mark(spot);
       else useCompare.getState().see(spot);
-    });
+    };
+    readCanvas(x, y, done, mark);
   }
 
   private probe(event: PointerEvent): void {

@@ -12,19 +12,28 @@ export function readAs(): { readonly radiusMm: number; readonly layer?: string }
   return { radiusMm, layer: oneLayer ? bench?.activeLayer : undefined };
 }
 
+/** A place that is to be read. @param meant it was clicked, and not only passed by */
+interface Reading {
+  readonly x: number;
+  readonly y: number;
+  readonly done: (reading: SpotReading | null) => void;
+  readonly meant: boolean;
+}
+
 let asking = false;
-let next: { x: number; y: number; done: (reading: SpotReading | null) => void } | undefined;
+let waiting: readonly Reading[] = [];
 
 /**
- * Reads the canvas at a place (mm), over the spot that is set. While an answer is on its way only the newest place
- * waits: a hand that moves asks for more than anybody can read.
+ * Reads the canvas at a place (mm), over the spot that is set. While an answer is on its way, of the places that a hand
+ * passes by only the newest waits: it asks for more than anybody can read. What is meant is read in any case.
  */
-export function readCanvas(x: number, y: number, done: (reading: SpotReading | null) => void): void {
+export function readCanvas(x: number, y: number, done: Reading['done'], meant = false): void {
   const { engine } = useEasel.getState();
   const as = readAs();
   if (!engine || !as) return;
+  const reading = { x, y, done, meant };
   if (asking) {
-    next = { x, y, done };
+    waiting = [...waiting.filter((other) => other.meant), reading];
     return;
   }
   asking = true;
@@ -33,9 +42,10 @@ export function readCanvas(x: number, y: number, done: (reading: SpotReading | n
     .then(done, () => {})
     .finally(() => {
       asking = false;
-      const waiting = next;
-      next = undefined;
-      if (waiting) readCanvas(waiting.x, waiting.y, waiting.done);
+      const [next, ...rest] = waiting;
+      waiting = [];
+      if (next) readCanvas(next.x, next.y, next.done, next.meant);
+      waiting = rest;
     });
 }
 
