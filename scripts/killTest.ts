@@ -180,9 +180,12 @@ async function paintUntil(hand: Hand, page: Page, stop: () => boolean, pick: Ran
 /** Sends the painting out as a file. */
 async function sendOut(page: Page): Promise<Buffer> {
   await page.getByRole('button', { name: 'Send out' }).click();
+  const panel = page.getByRole('dialog', { name: 'Send out' });
+  await panel.getByRole('button', { name: 'To keep' }).click();
+  await panel.getByRole('radio', { name: /Painting file/ }).check();
   // it waits for every stroke that is not worked off yet
   const download = page.waitForEvent('download', { timeout: 120_000 });
-  await page.getByRole('menuitem', { name: /Painting file/ }).click();
+  await panel.getByRole('button', { name: 'Save the file' }).click();
   return readFileSync(await (await download).path());
 }
 
