@@ -18,7 +18,8 @@ const multiply = (m: readonly Triple[], [x, y, z]: Readonly<Triple>): Triple => 
   m[2][0] * x + m[2][1] * y + m[2][2] * z,
 ];
 
-function invert(m: readonly Triple[]): [Triple, Triple, Triple] {
+/** Inverse of a matrix of three rows, which must have one. */
+export function invert(m: readonly Readonly<Triple>[]): [Triple, Triple, Triple] {
   const [[a, b, c], [d, e, f], [g, h, i]] = m;
   const det = a * (e * i - f * h) - b * (d * i - f * g) + c * (d * h - e * g);
   return [

@@ -5,6 +5,7 @@
 import { XMLBuilder, XMLParser } from 'fast-xml-parser';
 import { PainterError } from '@/core/errors';
 import { checkSample, checkSize, MAX_SAMPLES, plainName, type SpectralSample } from './spectra';
+import { xmlText } from './xmlText';
 
 const NAMESPACE = 'http://colorexchangeformat.com/CxF3-core';
 /** Deepest nesting of elements: more is an attack, not a measurement. */
@@ -28,17 +29,8 @@ const nodes = (value: unknown): Node[] =>
 const child = (node: Node | undefined, name: string): Node | undefined => nodes(node?.[name])[0];
 const attribute = (node: Node | undefined, name: string): string | undefined => {
   const value = node?.[`@${name}`];
-  return typeof value === 'string' ? unescape_(value) : undefined;
+  return typeof value === 'string' ? xmlText(value) : undefined;
 };
-/** The five entities that XML itself has. */
-const unescape_ = (text: string) =>
-  text
-    .replace(/&lt;/g, '<')
-    .replace(/&gt;/g, '>')
-    .replace(/&quot;/g, '"')
-    .replace(/&apos;/g, "'")
-    .replace(/&amp;/g, '&');
-
 /**
  * Reads every object with a reflectance spectrum.
  * @throws PainterError with a sentence when it is no such file, has no spectra, or contradicts itself

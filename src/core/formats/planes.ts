@@ -4,6 +4,7 @@ import { CLOSED_UM } from '@/core/kernels/colour';
 import type { Picture } from '@/core/picture/picture';
 import { thicknessAt } from '@/core/picture/readings';
 import { encodePng, type Raster } from './png';
+import { reliefUm } from './solids/reliefOf';
 
 /** The whole picture as 8-bit sRGB, lit or unlit. */
 export function pictureRaster(picture: Picture, lit: boolean): Raster {
@@ -32,7 +33,7 @@ export function encodePlanes(picture: Picture): {
   units: Record<string, PlaneUnit>;
 } {
   const { painting } = picture;
-  const { width, height, surface, arena } = painting;
+  const { width, height, surface } = painting;
   const cells = width * height;
   const files: Record<string, Uint8Array> = {};
   const units: Record<string, PlaneUnit> = {};
@@ -60,7 +61,7 @@ export function encodePlanes(picture: Picture): {
   const thickness = new Float32Array(cells);
   const wetness = new Float32Array(cells);
   const ground = new Float32Array(cells);
-  const relief = arena.f32.slice(picture.relief, picture.relief + cells);
+  const relief = reliefUm(picture);
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       const i = y * width + x;
@@ -68,8 +69,6 @@ export function encodePlanes(picture: Picture): {
       thickness[i] = dry + wet;
       wetness[i] = Math.max(water, Math.min(1, wet / CLOSED_UM));
       ground[i] = surface.um[(y % surface.size) * surface.size + (x % surface.size)];
-      // the picture has the tooth as light shows it
-      relief[i] += (1 - surface.shading) * ground[i];
     }
   }
   write('thickness', 'um of paint, wet and dry', thickness);

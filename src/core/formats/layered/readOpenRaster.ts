@@ -3,6 +3,7 @@ import { strFromU8 } from 'fflate';
 import { BLEND_MODES, type BlendMode } from '@/core/colour/blendModes';
 import { PainterError } from '@/core/errors';
 import { Archive, ArchiveError } from '@/core/formats/archive';
+import { xmlText } from '@/core/formats/xmlText';
 import { COMPOSITE_OPS } from './openRaster';
 import { pngPixels, pngSize } from './pngPixels';
 
@@ -54,16 +55,8 @@ const isList = (value: unknown): value is Element[] => Array.isArray(value);
 function attribute(element: Element, name: string): string | undefined {
   const all = element[':@'] as Record<string, unknown> | undefined;
   const value = all?.[NAME + name];
-  return typeof value === 'string' ? plain(value) : undefined;
+  return typeof value === 'string' ? xmlText(value) : undefined;
 }
-const plain = (text: string) =>
-  text
-    .replace(/&lt;/g, '<')
-    .replace(/&gt;/g, '>')
-    .replace(/&quot;/g, '"')
-    .replace(/&apos;/g, "'")
-    .replace(/&amp;/g, '&');
-
 /** A number between bounds; what is none is `otherwise`. */
 function number(text: string | undefined, least: number, most: number, otherwise: number): number {
   const value = text === undefined || text.trim() === '' ? NaN : Number(text);

@@ -1,4 +1,4 @@
-import { maths } from '@/core/maths/maths';
+import { encodeSrgb, invert } from '@/core/colour/colorimetry';
 
 /** Colour spaces that pictures are sent out in. */
 export const SPACES = { srgb: 'sRGB', p3: 'Display P3' } as const;
@@ -34,15 +34,6 @@ const times = (m: Matrix, [x, y, z]: Row): Row => m.map(([a, b, c]) => a * x + b
 const product = (m: Matrix, n: Matrix): Matrix =>
   m.map((row) => [0, 1, 2].map((c) => row[0] * n[0][c] + row[1] * n[1][c] + row[2] * n[2][c])) as unknown as Matrix;
 
-function inverse([[a, b, c], [d, e, f], [g, h, i]]: Matrix): Matrix {
-  const det = a * (e * i - f * h) - b * (d * i - f * g) + c * (d * h - e * g);
-  return [
-    [(e * i - f * h) / det, (c * h - b * i) / det, (b * f - c * e) / det],
-    [(f * g - d * i) / det, (a * i - c * g) / det, (c * d - a * f) / det],
-    [(d * h - e * g) / det, (b * g - a * h) / det, (a * e - b * d) / det],
-  ];
-}
-
 const xyz = ([x, y]: readonly [number, number]): Row => [x / y, 1, (1 - x - y) / y];
 
 /** Linear light of a space to XYZ, white at Y = 1. */
@@ -53,12 +44,12 @@ function toXyz(space: Space): Matrix {
     [r[1], g[1], b[1]],
     [r[2], g[2], b[2]],
   ];
-  const gains = times(inverse(columns), xyz(D65));
+  const gains = times(invert(columns), xyz(D65));
   return columns.map((row) => row.map((v, k) => v * gains[k])) as unknown as Matrix;
 }
 
 /** Linear sRGB to linear light of a space. */
-export const fromSrgb = (space: Space): Matrix => product(inverse(toXyz(space)), toXyz('srgb'));
+export const fromSrgb = (space: Space): Matrix => product(invert(toXyz(space)), toXyz('srgb'));
 
 const adaptation = (): Matrix => {
   const [from, to] = [times(BRADFORD, xyz(D65)), times(BRADFORD, D50)];
@@ -67,7 +58,7 @@ const adaptation = (): Matrix => {
     [0, to[1] / from[1], 0],
     [0, 0, to[2] / from[2]],
   ];
-  return product(product(inverse(BRADFORD), scale), BRADFORD);
+  return product(product(invert(BRADFORD), scale), BRADFORD);
 };
 
 /**
@@ -139,5 +130,4 @@ function bytes(...parts: (Uint8Array | string | 0)[]): Uint8Array<ArrayBuffer> {
 }
 
 /** The curve of both spaces, linear to encoded, 0..1, clipped. */
-export const encodeCurve = (v: number): number =>
-  v <= 0 ? 0 : v >= 1 ? 1 : v <= 0.0031308 ? 12.92 * v : 1.055 * maths.pow(v, 1 / 2.4) - 0.055;
+export const encodeCurve = (v: number): number => (v <= 0 ? 0 : v >= 1 ? 1 : encodeSrgb(v));
