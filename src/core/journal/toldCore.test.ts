@@ -78,6 +78,16 @@ describe('how the films of a core came there', () => {
     expect(digest(studio)).toBe(bytes);
   });
 
+  it('what lay on top and dried at once with what is under it is of the same strokes', () => {
+    const studio = studioFor(24, 16, { ppi: 70 });
+    paint(studio, ...loaded('flat', 8, { PBr7BU: 1 }), line(2, 8, 22, 8));
+    paint(studio, ...loaded('flat', 8, { PW6: 1 }, { blend: 0 }), line(2, 8, 22, 8), { do: 'dry' });
+    const core = coreOf(studio, 12, 8);
+    expect(core.films.length).toBeGreaterThan(1);
+    for (const { strokes, driedAfter } of filmHistories(core, studio))
+      expect([strokes, driedAfter]).toEqual([{ count: 2, first: 1, last: 2 }, 2]);
+  });
+
   it('what was rubbed or faded keeps the time at which it dried', () => {
     const studio = studioFor(20, 16, { ppi: 70 });
     paint(studio, { do: 'tool', tool: 'graphite', into: 'layer', sizeMm: 4 }, line(2, 8, 18, 8), line(2, 9, 18, 9));

@@ -22,7 +22,10 @@ export interface FilmHistory {
 export function filmHistories({ x, y, films }: CoreSample, { history, state }: Studio): FilmHistory[] {
   const over = films.length > 0 ? [...toldStrokes(history)].filter((stroke) => goesOver(stroke, { x, y })) : [];
   return films.map((film, i) => {
-    const since = films.slice(0, i).findLast((below) => below.layer === film.layer && below.dried)?.dried?.strokes ?? 0;
+    // what dried at once with what is under it, having lain on top, is of the same strokes
+    const until = film.dried?.strokes ?? Infinity;
+    const below = films.slice(0, i).filter((other) => other.layer === film.layer);
+    const since = below.findLast(({ dried }) => dried && dried.strokes < until)?.dried?.strokes ?? 0;
     return historyOf(film, over, since, state.clock);
   });
 }
