@@ -23,7 +23,7 @@ test('the study desk measures canvas and photo, says where they differ, and what
   const desk = page.getByRole('dialog', { name: 'Study desk' });
   await expect(desk.getByText('Hang a photo on the board')).toBeVisible();
   await expect(desk.getByRole('region', { name: 'Canvas, measured' })).toContainText(/% dark, \d+ % light/);
-  await desk.getByRole('button', { name: 'Close the study desk' }).click();
+  await desk.getByRole('button', { name: 'Close' }).click();
   const [chooser] = await Promise.all([
     page.waitForEvent('filechooser'),
     page
@@ -132,7 +132,7 @@ test('where it pulls is measured and marked, pairs are followed, and both are th
   await page.getByRole('button', { name: 'Study', exact: true }).click();
   await desk.getByText('Pull', { exact: true }).click();
   await expect(says).toContainText(/A, upper left/);
-  await desk.getByRole('button', { name: 'Close the study desk' }).click();
+  await desk.getByRole('button', { name: 'Close' }).click();
   await page.getByRole('navigation', { name: 'Drawers' }).getByRole('button', { name: 'Compare' }).click();
   await expect(page.getByTestId('followed')).toContainText(/darker/);
 });

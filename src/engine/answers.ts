@@ -140,6 +140,12 @@ const ANSWERERS: Answerers = {
       settings,
     ),
 
+  journal(_, { studio, keeping, endWait }) {
+    if (keeping.missing > 0) throw new PainterError('A part of its journal is missing: it cannot be played.');
+    endWait();
+    return { begun: studio.begun, history: studio.history };
+  },
+
   state(_, { studio, endWait }) {
     endWait();
     return { digest: digest(studio), mass: studio.massBalance() };

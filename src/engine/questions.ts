@@ -1,7 +1,9 @@
 import type { Aid } from '@/core/picture/aids/aids';
 import type { Looking } from '@/core/picture/aids/definition';
 import type { Piece } from '@/core/commands/families/pasting';
+import type { Command } from '@/core/commands/commands';
 import type { MassBalance } from '@/core/film/ledger';
+import type { PaintingSpec } from '@/core/film/painting';
 import type { Crop } from '@/core/picture/unlit';
 import type { CoreSample } from '@/core/picture/coreSample';
 import type { FilmHistory } from '@/core/journal/toldCore';
@@ -107,6 +109,8 @@ interface Asked {
   readonly proof: { readonly width: number; readonly change?: { from: string; to: string; factor: number } };
   /** The painting as a file. */
   readonly export: { readonly as: ExportId; readonly title: string; readonly settings?: Record<string, unknown> };
+  /** What it was begun with, and the commands that led to it. */
+  readonly journal: object;
   readonly state: object;
   /** Whether everything so far is written: answered once it is. */
   readonly kept: object;
@@ -129,6 +133,7 @@ export interface Answers {
   readonly tubes: TubeUsed[];
   readonly proof: Proof;
   readonly export: Made;
+  readonly journal: { readonly begun: PaintingSpec; readonly history: readonly Command[] };
   readonly state: { readonly digest: string; readonly mass: Record<string, MassBalance> };
   readonly kept: true;
   readonly rest: true;

@@ -41,7 +41,8 @@ export interface Undone {
 const planesOf = ({ planes, skin = [], wash }: TileImage): number =>
   planes.length + skin.length + (wash ? Object.values(wash.coats).flat().filter(Boolean).length : 0);
 
-const imageBytes = (image: TileImage): number =>
+/** Bytes of a copy of a tile; its strata are shared with others and not counted. */
+export const imageBytes = (image: TileImage): number =>
   planesOf(image) * TILE * TILE * 4 + (image.water?.planes.reduce((sum, p) => sum + p.byteLength, 0) ?? 0);
 
 /** Bytes that a moment keeps alive beyond what the painting shares with it. */

@@ -2,19 +2,8 @@ import { COMMANDS } from '@/core/commands/commands';
 import { PainterError } from '@/core/errors';
 import type { PaintingSpec } from '@/core/film/painting';
 import { whileHeld } from '@/engine/hand/holding';
-import { recordsOf } from './journalStore';
-import {
-  readJournal,
-  readPainting,
-  readPhoto,
-  readSnapshots,
-  removeContents,
-  removeSnapshot,
-  writeFace,
-  writeJournalRecord,
-  writePainting,
-  writePhoto,
-} from './shelf';
+import { hangBeside } from './hangBeside';
+import { readJournal, readPainting, readSnapshots, removeSnapshot, writeFace, writePainting } from './shelf';
 
 /**
  * How many steps of a painting would be painted again on another ground; 0 where nothing has been painted yet.
@@ -49,20 +38,12 @@ export async function putOnGround(id: string, spec: PaintingSpec, next: string):
     return id;
   }
   const { entries } = await readJournal(id);
-  await whileHeld(next, async () => {
-    try {
-      for (const part of recordsOf(entries.flatMap((entry) => entry ?? []))) await writeJournalRecord(next, part);
-      for (const { id: photo } of record.photos) {
-        const blob = await readPhoto(id, photo);
-        if (blob) await writePhoto(next, photo, blob);
-      }
-      const { sentOutAt: _, spentMs: __, ...rest } = record;
-      const title = `${record.title}, on another ground`.slice(0, 120);
-      await writePainting({ ...rest, id: next, title, createdAt: Date.now(), spec: ground });
-    } catch (error) {
-      await removeContents(next).catch(() => {});
-      throw error;
-    }
-  });
+  const title = `${record.title}, on another ground`;
+  await hangBeside(
+    { ...record, spec: ground },
+    entries.flatMap((entry) => entry ?? []),
+    title,
+    next,
+  );
   return next;
 }

@@ -1,6 +1,7 @@
 import { houseRulesSchema, NO_RULES, type HouseRules } from '@/core/commands/houseRules';
 import type { PaintingSpec } from '@/core/film/painting';
 import { paintingSchema } from '@/core/journal/journalSchema';
+import type { OwnWords } from '@/core/journal/playing/captions';
 import { z } from '@/core/schema';
 import { lampSchema } from '@/core/formats/lamp';
 import type { Light } from '@/core/picture/picture';
@@ -39,6 +40,8 @@ export interface PaintingRecord {
   readonly looking?: unknown;
   /** How it is lit, and its finish. */
   readonly lamp?: Light;
+  /** A painter's own words for stages of how it was made, by the number of the first stroke of each. */
+  readonly captions?: OwnWords;
   /** Light studies drawn for it; read with care likewise. */
   readonly light?: unknown;
   /** How fast the clock of its wet paper goes, 0 = held; 1 where nothing is said. */
@@ -59,6 +62,9 @@ const palette = z.object({
   parts: z.record(z.string(), z.number()).optional().catch(undefined),
 });
 
+/** Signs that a painter's words for a stage may have. */
+export const MOST_WORDS = 120;
+
 const moment = z.number().optional().catch(undefined);
 
 /** What cannot be read of a record is left out; only without its ground there is no painting. */
@@ -73,6 +79,7 @@ const recordSchema: z.ZodType<PaintingRecord> = z.object({
   drawing: z.unknown().optional(),
   looking: z.unknown().optional(),
   lamp: lampSchema.optional().catch(undefined),
+  captions: z.record(z.string(), z.string().max(MOST_WORDS)).optional().catch(undefined),
   light: z.unknown().optional(),
   clock: z.number().min(0).optional().catch(undefined),
   spentMs: z.number().min(0).optional().catch(undefined),

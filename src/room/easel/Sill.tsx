@@ -15,6 +15,7 @@ import { isRaking, useEasel } from './easelStore';
 import { usePaintingTime } from './paintingTime';
 import { DustTools } from '@/room/easel/hand/DustTools';
 import { LookingGlass } from '@/room/easel/looking/LookingGlass';
+import { ReplayPanel } from '@/room/easel/replay/ReplayPanel';
 import { SendOutPanel } from '@/room/easel/sendOut/SendOutPanel';
 import { WaterTools } from '@/room/easel/hand/WaterTools';
 import { mirrored } from '@/room/easel/canvas/viewControl';
@@ -149,6 +150,7 @@ export function Sill({ record }: { record: PaintingRecord }) {
         Send out
       </Button>
       <SendOutPanel title={title} />
+      <ReplayPanel title={title} />
     </header>
   );
 }

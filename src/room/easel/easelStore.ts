@@ -28,7 +28,7 @@ import { fitView } from '@/room/easel/canvas/viewControl';
 /** Id of the feature whose drawer is open. */
 export type Drawer = string | null;
 /** What can be laid over the lower part of the view, to choose from. */
-export type Panel = 'roll' | 'rack' | 'leaf' | 'pots' | 'desk' | 'study' | 'send' | 'sticks' | 'keys' | null;
+export type Panel = 'roll' | 'rack' | 'leaf' | 'pots' | 'desk' | 'study' | 'send' | 'made' | 'sticks' | 'keys' | null;
 
 /** A colour that was sampled on a photo, and what the tubes at hand make of it. */
 export interface PhotoSample {

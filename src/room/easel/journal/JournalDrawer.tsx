@@ -30,6 +30,11 @@ export function JournalDrawer() {
         <dd>{latency ? `${latency.toFixed(0)} ms` : 'paint to see'}</dd>
       </dl>
       <p>
+        <Button onClick={() => useEasel.getState().togglePanel('made')} disabled={bench.strokes === 0}>
+          How it was made
+        </Button>
+      </p>
+      <p>
         <Link href={`/prepare?again=${painting}`}>Another ground …</Link>
       </p>
       <Button onClick={() => void count()}>Weigh the paint</Button>

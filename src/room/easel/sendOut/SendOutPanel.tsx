@@ -1,6 +1,6 @@
 'use client';
-import { CloseOutlined, LoadingOutlined } from '@ant-design/icons';
-import { Button, Drawer, Radio } from 'antd';
+import { LoadingOutlined } from '@ant-design/icons';
+import { Button, Radio } from 'antd';
 import { useEffect, useRef, useState } from 'react';
 import { PainterError } from '@/core/errors';
 import { PURPOSES, type ExportDefinition, type Made, type Purpose } from '@/core/formats/exports/definition';
@@ -8,32 +8,21 @@ import { EXPORTS, exportsFor, type ExportId } from '@/core/formats/exports/expor
 import { amendPainting } from '@/engine/keeping/shelf';
 import { useEasel } from '@/room/easel/easelStore';
 import { fileName, saveFile } from '@/room/parts/saveFile';
+import { OverPanel, PanelHead } from '@/room/easel/OverPanel';
 import { Preview } from './Preview';
 import { kindFor, settingsFor, useSendOut } from './sendOutStore';
 import { SettingFields } from './SettingFields';
 import styles from './sendOut.module.css';
 
-const close = () => useEasel.getState().set({ panel: null });
 /** A setting that is being typed is left alone for so long, ms. */
 const TYPED_MS = 450;
 
 /** "Send out": what the painting is for, then the file, how it is made, and what it will be. */
 export function SendOutPanel({ title }: { title: string }) {
-  const open = useEasel((s) => s.panel === 'send');
   return (
-    <Drawer
-      rootClassName={styles.panel}
-      placement="top"
-      size="calc(100vh - 60px)"
-      mask={false}
-      closable={false}
-      open={open}
-      destroyOnHidden
-      onClose={close}
-      aria-label="Send out"
-    >
+    <OverPanel of="send" name="Send out">
       <SendOut title={title} />
-    </Drawer>
+    </OverPanel>
   );
 }
 
@@ -107,12 +96,9 @@ function SendOut({ title }: { title: string }) {
 
   return (
     <div className={styles.sendOut}>
-      <header className={styles.head}>
-        <h2>Send out</h2>
+      <PanelHead name="Send out">
         <span className="quiet">{title}</span>
-        <span className={styles.spring} />
-        <Button type="text" icon={<CloseOutlined />} aria-label="Close" onClick={close} />
-      </header>
+      </PanelHead>
       <div className={styles.body}>
         <nav aria-label="What it is for" className={styles.purposes}>
           {(Object.keys(PURPOSES) as Purpose[]).map((id) => (
@@ -121,6 +107,10 @@ function SendOut({ title }: { title: string }) {
               <span>{PURPOSES[id].says}</span>
             </button>
           ))}
+          <button type="button" onClick={() => useEasel.getState().set({ panel: 'made' })}>
+            <strong>How it was made</strong>
+            <span>A film, or pictures stage by stage.</span>
+          </button>
         </nav>
         <section className={styles.file} aria-label="The file">
           <Radio.Group

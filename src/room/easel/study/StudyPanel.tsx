@@ -1,12 +1,12 @@
 'use client';
-import { CloseOutlined } from '@ant-design/icons';
-import { Button, Drawer, Segmented, Select, Slider } from 'antd';
+import { Button, Segmented, Select, Slider } from 'antd';
 import { useEffect, useState } from 'react';
 import { AID_IDS, aidOf, isAid, type Aid } from '@/core/picture/aids/aids';
 import { WHOLE, type Crop } from '@/core/picture/unlit';
 import type { AreaDifference, MassDifference } from '@/core/study/looking/differences';
 import type { Studied } from '@/engine/questions';
 import { useEasel } from '@/room/easel/easelStore';
+import { OverPanel, PanelHead } from '@/room/easel/OverPanel';
 import { Differences } from './Differences';
 import type { Pinned } from '@/room/easel/looking/lookNotes';
 import { Focal } from './Focal';
@@ -21,25 +21,12 @@ import styles from './study.module.css';
 
 /** Width at which both are measured, pixels. */
 const WIDTH = 640;
-const close = () => useEasel.getState().set({ panel: null });
-
 /** The study desk over the easel: canvas and photo in register, in any aid, with what is measured of both. */
 export function StudyPanel() {
-  const open = useEasel((s) => s.panel === 'study');
   return (
-    <Drawer
-      rootClassName={styles.panel}
-      placement="top"
-      size="calc(100vh - 60px)"
-      mask={false}
-      closable={false}
-      open={open}
-      destroyOnHidden
-      onClose={close}
-      aria-label="Study desk"
-    >
+    <OverPanel of="study" name="Study desk">
       <Desk />
-    </Drawer>
+    </OverPanel>
   );
 }
 
@@ -114,8 +101,7 @@ function Desk() {
   const reach = seen ? reachOf(seen.study.canvas.hues, seen.study.photo?.hues ?? []) : 0;
   return (
     <div className={styles.desk}>
-      <header className={styles.head}>
-        <h2>Study desk</h2>
+      <PanelHead name="Study desk">
         <Segmented
           size="small"
           aria-label="How they lie"
@@ -175,8 +161,7 @@ function Desk() {
         >
           Pin this look
         </Button>
-        <Button type="text" icon={<CloseOutlined />} aria-label="Close the study desk" onClick={close} />
-      </header>
+      </PanelHead>
       {trouble && <p role="alert">{trouble}</p>}
       {!seen ? (
         <p className="quiet">Measuring …</p>
