@@ -20,6 +20,7 @@ import { histogramOf, paintedOutlines, pieceOf, selectionOutlines } from '@/core
 import type { Picture } from '@/core/picture/picture';
 import { readAround } from '@/core/picture/readings';
 import { PLAIN_VIEW } from '@/core/picture/viewOptions';
+import { blameFor } from '@/core/picture/ageingBlame';
 import { retubeProof, tubesUsed } from '@/core/picture/tubesUsed';
 import { paperAt } from '@/core/picture/layers/washFilm';
 import type { Keeping } from '@/engine/keeping/keeping';
@@ -125,6 +126,8 @@ const ANSWERERS: Answerers = {
   tubes: (_, { picture }) => tubesUsed(picture),
 
   proof: ({ width, change }, { picture }) => retubeProof(picture, width, change),
+
+  blame: ({ ageing }, { picture }) => blameFor(picture, ageing),
 
   export: ({ as, title, settings }, { studio, keeping, plainly, thumbnail, endWait }) =>
     EXPORTS[as].make(

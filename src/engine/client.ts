@@ -1,4 +1,5 @@
 import type { Adjustment } from '@/core/colour/adjust';
+import type { Ageing } from '@/core/colour/ageing';
 import type { OwnPaint } from '@/core/colour/ownPaints';
 import type { HouseRules } from '@/core/commands/houseRules';
 import type { Command } from '@/core/commands/commands';
@@ -108,6 +109,11 @@ export class EngineClient {
   /** Leaves layers out of the picture, until it is said that none is. */
   without(layers: readonly string[]): void {
     this.say({ say: 'without', layers });
+  }
+
+  /** Shows the painting after some years; as it is where nothing is said. */
+  age(ageing: Ageing | undefined): void {
+    this.say({ say: 'age', ageing });
   }
 
   light(light: Light): void {

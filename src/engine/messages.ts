@@ -15,7 +15,7 @@ type Message<S extends Say> = Extract<ToWorker, { say: S }>;
 type Handlers = { readonly [S in Handled]: (open: OpenPainting, message: Message<S>) => void };
 
 /** What is said without doing anything to the painting: a look that is tried stays. */
-export const LOOKING: readonly Say[] = ['shown', 'view', 'try', 'without', 'slab-view', 'slab-shown', 'light'];
+export const LOOKING: readonly Say[] = ['shown', 'view', 'try', 'without', 'slab-view', 'slab-shown', 'light', 'age'];
 
 const HANDLERS: Handlers = {
   cancel: (open) => open.goingBack.cancel(),
@@ -79,6 +79,8 @@ const HANDLERS: Handlers = {
   without(open, { layers }) {
     open.leaveOut(layers, (ids) => layerReach(open.studio.painting, ids));
   },
+
+  age: ({ screen }, { ageing }) => screen.age(ageing),
 
   light: ({ screen }, { light }) => screen.lightFrom(light),
 

@@ -2,6 +2,7 @@ import type { HouseRules } from '@/core/commands/houseRules';
 import type { PaintingSpec } from '@/core/film/painting';
 import type { LayerKind } from '@/core/film/layer';
 import type { Adjustment } from '@/core/colour/adjust';
+import type { Ageing } from '@/core/colour/ageing';
 import type { BlendMode } from '@/core/colour/blendModes';
 import type { Mixture } from '@/core/colour/mixture';
 import type { ToolSettings } from '@/core/tools/tools';
@@ -26,6 +27,8 @@ export type ToWorker =
   | { readonly say: 'cancel' }
   | { readonly say: 'view'; readonly serial: number; readonly view: View; readonly aid: Aid; readonly how: Looking }
   | { readonly say: 'light'; readonly light: Light }
+  /** Shows the painting after some years; as it is where nothing is said. */
+  | { readonly say: 'age'; readonly ageing: Ageing | undefined }
   /** How a layer would look while a slider is held; whatever is said next takes it back. */
   | { readonly say: 'try'; readonly layer: string; readonly opacity?: number; readonly adjust?: Adjustment }
   /** A layer that is left out of the picture for as long as a key is held. */

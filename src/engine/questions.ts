@@ -7,6 +7,8 @@ import type { PaintingSpec } from '@/core/film/painting';
 import type { Crop } from '@/core/picture/unlit';
 import type { CoreSample } from '@/core/picture/coreSample';
 import type { FilmHistory } from '@/core/journal/toldCore';
+import type { Ageing } from '@/core/colour/ageing';
+import type { Blame } from '@/core/picture/ageingBlame';
 import type { Proof, TubeUsed } from '@/core/picture/tubesUsed';
 import type { SpotReading } from '@/core/picture/readings';
 import type { Made } from '@/core/formats/exports/definition';
@@ -107,6 +109,8 @@ interface Asked {
   readonly tubes: object;
   /** How it would look with one tube replaced, or as it is. */
   readonly proof: { readonly width: number; readonly change?: { from: string; to: string; factor: number } };
+  /** Which tubes are to blame for what it loses in some years. */
+  readonly blame: { readonly ageing: Ageing };
   /** The painting as a file. */
   readonly export: { readonly as: ExportId; readonly title: string; readonly settings?: Record<string, unknown> };
   /** What it was begun with, and the commands that led to it. */
@@ -132,6 +136,7 @@ export interface Answers {
   readonly histogram: Counts;
   readonly tubes: TubeUsed[];
   readonly proof: Proof;
+  readonly blame: Blame;
   readonly export: Made;
   readonly journal: { readonly begun: PaintingSpec; readonly history: readonly Command[] };
   readonly state: { readonly digest: string; readonly mass: Record<string, MassBalance> };

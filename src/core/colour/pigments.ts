@@ -21,6 +21,8 @@ export interface Pigment {
   readonly settling: number;
   /** ASTM D4303 lightfastness, I (excellent) to V; undefined where nobody has tested. */
   readonly lightfast?: 'I' | 'II' | 'III' | 'IV' | 'V';
+  /** Steps of the blue wool scale (ISO 105-B02), 1 fades at once .. 8 hardly ever; undefined where nobody has tested. */
+  readonly blueWool?: number;
   /** Share of black against white that one coat hides, 0..1. */
   readonly hiding: number;
 }
@@ -41,6 +43,7 @@ export const PIGMENTS: readonly Pigment[] = file.pigments.map((p) => ({
   staining: p.watercolour.staining,
   settling: p.watercolour.settling,
   lightfast: p.lightfast.astm as Pigment['lightfast'],
+  blueWool: p.lightfast.blueWool,
   hiding: p.hiding.contrastRatio1coat,
 }));
 

@@ -5,6 +5,8 @@ import { TILE } from '@/core/film/tile';
 import { CODE_STEPS } from '@/core/kernels/colour';
 import { aimLamp, RELIGHT, relightRow, RELIGHT_REACH, type Light } from '@/core/kernels/relight';
 import { layRow } from '@/core/surface/heightField';
+import type { Ageing } from '@/core/colour/ageing';
+import { agedAlbedoOf } from '@/core/picture/layers/agedAlbedo';
 import { albedoOf, type Albedo } from '@/core/picture/layers/albedo';
 import { eachBlock } from '@/core/picture/layers/block';
 import type { TilePlan } from '@/core/picture/layers/layerPlan';
@@ -35,13 +37,17 @@ export class Picture {
   private readonly lamp: number;
   private readonly table: number;
 
-  constructor(readonly painting: Painting) {
+  /** @param ageing shows it after some years; what is read at a cell is of the painting as it is */
+  constructor(
+    readonly painting: Painting,
+    ageing?: Ageing,
+  ) {
     const { arena, width, height } = painting;
     const cells = width * height;
     this.albedo = arena.allocate(cells * 4) >> 2;
     this.relief = arena.allocate(cells * 4) >> 2;
     this.lit = arena.allocate(cells * 4) >> 2;
-    this.colours = albedoOf(painting);
+    this.colours = ageing ? agedAlbedoOf(painting, ageing) : albedoOf(painting);
     this.reliefs = new ReliefRun(painting, this.colours.kernels);
     const table = (this.table = arena.allocate(256 * 4) >> 2);
     arena.write(table << 2, linear);
@@ -132,7 +138,7 @@ export class Picture {
 
   /** Linear sRGB of the unlit paint at a cell, from the film itself and not from its 8-bit picture. */
   linearAt(x: number, y: number): Triple {
-    return this.colours.linearAt(x, y);
+    return albedoOf(this.painting).linearAt(x, y);
   }
 
   /** CIELAB of the unlit paint at a cell. */
@@ -148,7 +154,7 @@ export class Picture {
 
   /** Internal reflectance of all visible layers at a cell, in bands. */
   reflectanceAt(x: number, y: number): Float64Array {
-    return this.colours.reflectanceAt(x, y);
+    return albedoOf(this.painting).reflectanceAt(x, y);
   }
 
   private recolourTile(plan: TilePlan, { left, top, right, bottom }: PixelRect): void {

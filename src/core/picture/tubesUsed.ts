@@ -6,7 +6,8 @@ import { isColoured, isTube, pigmentId, pigmentIndex } from '@/core/colour/pigme
 import { GRAINS_UM } from '@/core/kernels/colour';
 import { COAT_UM } from '@/core/film/packing/stratum';
 import type { Picture } from './picture';
-import { filmsAt } from './readings';
+import { FRESH, type PaintOptics } from './layers/filmTables';
+import { filmsAt, type FilmAtCell } from './readings';
 
 /** A tube that lies on the canvas. */
 export interface TubeUsed {
@@ -32,6 +33,39 @@ export interface Proof {
   readonly rgba: Uint8ClampedArray<ArrayBuffer>;
 }
 
+/** Optics of paint in which one tube stands for another. */
+function retubed(change: { from: string; to: string; factor: number }): PaintOptics {
+  const [from, to] = [pigmentIndex(change.from), pigmentIndex(change.to)];
+  return {
+    K: (p, b) => (p === from ? change.factor * FRESH.K(to, b) : FRESH.K(p, b)),
+    S: (p, b, liesIn) => (p === from ? change.factor * FRESH.S(to, b, liesIn) : FRESH.S(p, b, liesIn)),
+  };
+}
+
+/** Lays films over what lies below them, in bands, in place: the oldest first. @returns `seen` */
+export function laidOver(
+  films: readonly FilmAtCell[],
+  seen: Float64Array,
+  { K, S, binder }: PaintOptics,
+): Float64Array {
+  for (const { masses, um, state } of films) {
+    const cover = Math.min(1, um / GRAINS_UM);
+    if (cover <= 0) continue;
+    const oil = state !== 'grains';
+    for (let b = 0; b < BANDS.count; b++) {
+      let A = oil && binder ? binder(b) * um : 0;
+      let scattered = 0;
+      for (const [pigment, coats] of masses) {
+        const m = coats / cover;
+        A += m * K(pigment, b);
+        scattered += m * S(pigment, b, oil ? 'binder' : 'air');
+      }
+      seen[b] += (filmReflectance(A, scattered, seen[b]) - seen[b]) * cover;
+    }
+  }
+  return seen;
+}
+
 /**
  * How a painting would look with one tube replaced by another, small and unlit, without changing it.
  * @param change absent: as it is
@@ -46,8 +80,7 @@ export function retubeProof(
   const width = Math.max(1, Math.round(painting.width / step));
   const height = Math.max(1, Math.round(painting.height / step));
   const rgba = new Uint8ClampedArray(width * height * 4);
-  const from = change ? pigmentIndex(change.from) : -1;
-  const to = change ? pigmentIndex(change.to) : -1;
+  const optics = change ? retubed(change) : FRESH;
   const { ground } = painting;
   const seen = new Float64Array(BANDS.count);
   for (let y = 0; y < height; y++) {
@@ -55,21 +88,7 @@ export function retubeProof(
       const cx = Math.min(painting.width - 1, Math.floor((x + 0.5) * step));
       const cy = Math.min(painting.height - 1, Math.floor((y + 0.5) * step));
       seen.set(ground);
-      for (const { masses, um } of filmsAt(picture, cx, cy)) {
-        const cover = Math.min(1, um / GRAINS_UM);
-        if (cover <= 0) continue;
-        for (let b = 0; b < BANDS.count; b++) {
-          let A = 0;
-          let S = 0;
-          for (const [pigment, coats] of masses) {
-            const p = pigment === from ? to : pigment;
-            const m = (pigment === from ? coats * change!.factor : coats) / cover;
-            A += m * BANDS.K[p * BANDS.count + b];
-            S += m * BANDS.S[p * BANDS.count + b];
-          }
-          seen[b] += (filmReflectance(A, S, seen[b]) - seen[b]) * cover;
-        }
-      }
+      laidOver(filmsAt(picture, cx, cy), seen, optics);
       rgba.set([...linearToBytes(bandsToLinear(seen)), 255], 4 * (y * width + x));
     }
   }

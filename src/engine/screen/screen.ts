@@ -1,3 +1,4 @@
+import type { Ageing } from '@/core/colour/ageing';
 import type { Painting } from '@/core/film/painting';
 import { growRect, isEmpty, noRect, type PixelRect } from '@/core/film/pixelRect';
 import type { Studio } from '@/core/journal/studio';
@@ -47,6 +48,8 @@ export class Screen {
   private view: { serial: number; view: View; aid: Aid; how: Looking } | undefined;
   /** What the view is looked at through, until all of it is drawn anew. */
   private lens: (Lens & { readonly plain: boolean }) | undefined;
+  /** How old the painting is looked at as. */
+  private ageing: Ageing | undefined;
   private slabSize: { readonly width: number; readonly height: number } | undefined;
   private dirty = noRect();
   private readonly later = new LaterPieces();
@@ -73,7 +76,7 @@ export class Screen {
     const { light, options } = this.picture ?? {};
     this.pyramid?.dispose();
     this.picture?.dispose();
-    this.picture = new Picture(painting);
+    this.picture = new Picture(painting, this.ageing);
     if (light) this.picture.light = light;
     if (options) this.picture.options = options;
     this.picture.unlit = this.view !== undefined && this.looksAtColours(this.view.aid);
@@ -119,6 +122,14 @@ export class Screen {
     this.colourLater(wholeRect(this.painting));
   }
 
+  /** Shows the painting after some years; as it is where nothing is said. */
+  age(ageing: Ageing | undefined): void {
+    if (!ageing && !this.ageing) return;
+    this.ageing = ageing;
+    this.layOut(this.painting);
+    this.colourLater(wholeRect(this.painting));
+  }
+
   /** How the painting is looked at, beside its state. What looks otherwise then is to be coloured by who says it. */
   get options(): ViewOptions {
     return this.picture.options;
@@ -142,7 +153,7 @@ export class Screen {
 
   /** The picture of the painting as it is, whatever is looked at: for files and for the rack. */
   plainly<T>(render: (picture: Picture, pyramid: Pyramid) => T): T {
-    if (isPlain(this.options)) return this.inItsLight(render);
+    if (isPlain(this.options) && !this.ageing) return this.inItsLight(render);
     const picture = new Picture(this.painting);
     const pyramid = new Pyramid(picture);
     picture.light = this.picture.light;

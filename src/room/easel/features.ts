@@ -9,6 +9,7 @@ import { pieces } from './pieces/feature';
 import { guides, sighting } from './sighting/feature';
 import { shapes } from './shapes/feature';
 import { silhouette } from './silhouette/feature';
+import { years } from './years/feature';
 
 /** Everything that the easel can do beside painting, in the order of the spine. */
 export const FEATURES: readonly Feature[] = [
@@ -19,6 +20,7 @@ export const FEATURES: readonly Feature[] = [
   shapes,
   silhouette,
   lamp,
+  years,
   light,
   compare,
   paints,

@@ -11,6 +11,7 @@ import { kernelsFor, type Kernels } from '@/core/kernels/kernels';
 import { FOLDED_MATRIX } from './colourRun';
 import { BLOCK, eachBlock, type Block } from './block';
 import type { TilePlan } from './layerPlan';
+import { FRESH } from './filmTables';
 import { LayerStack } from './layerStack';
 import { PLAIN_VIEW } from '@/core/picture/viewOptions';
 
@@ -23,11 +24,15 @@ export class Albedo {
   /** Byte address of the table of sRGB codes. */
   readonly codes: number;
   /** Word addresses of a block in bands, of its codes in passing, of the bands' matrix. */
-  private readonly run: number;
+  protected readonly run: number;
   private readonly spare: number;
   private readonly matrix: number;
 
-  constructor(private readonly painting: Painting) {
+  /** @param optics of its paint */
+  constructor(
+    protected readonly painting: Painting,
+    optics = FRESH,
+  ) {
     const { arena, memory } = painting;
     this.run = memory.allocate(BLOCK * 4 * BANDS.count) >> 2;
     this.spare = memory.allocate(BLOCK * 4) >> 2;
@@ -36,7 +41,7 @@ export class Albedo {
     arena.write(this.matrix << 2, FOLDED_MATRIX);
     arena.write(this.codes, codes);
     this.kernels = kernelsFor(arena);
-    this.stack = new LayerStack(painting, this.kernels, this.run);
+    this.stack = new LayerStack(painting, this.kernels, this.run, optics);
   }
 
   /**
@@ -74,8 +79,12 @@ export class Albedo {
   /** Codes (0xffBBGGRR) of a block of cells of a tile. @param out word address; its rows are `outRow` apart */
   codesOf(plan: TilePlan, block: Block, out: number, outRow: number): void {
     this.stack.lay(plan, block);
+    this.layOver(block);
     this.toCodes(block, out, outRow);
   }
+
+  /** What lies over all of the paint of a block that was laid; nothing, where it is as it was painted. */
+  protected layOver(_block: Block): void {}
 
   /** Brings the codes in passing to a raster. */
   private takeSpare({ count, rows }: Block, to: Uint32Array, at: number, row: number): void {
@@ -120,6 +129,7 @@ export class Albedo {
       const [top, bottom] = [Math.max(r.top, whole.top), Math.min(r.bottom, whole.bottom)];
       eachBlock((top & 63) * TILE + (left & 63), right - left, bottom - top, (block, row) => {
         this.stack.lay(plan, block);
+        this.layOver(block);
         this.stack.settle(block);
         const { f32 } = this.painting.arena;
         for (let y = 0; y < block.rows; y++) {

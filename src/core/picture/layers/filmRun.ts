@@ -6,7 +6,7 @@ import type { Painting } from '@/core/film/painting';
 import type { Tile } from '@/core/film/tile';
 import type { Kernels } from '@/core/kernels/kernels';
 import { BLOCK, type Block } from './block';
-import { FilmTables } from './filmTables';
+import { FilmTables, type PaintOptics } from './filmTables';
 import { WashFilm, type LaidWash } from './washFilm';
 
 /** A layer's tile with its wash made ready. */
@@ -28,20 +28,21 @@ export class FilmRun {
   /** Word addresses of the lists of a film's mass planes, and of what lies on top. */
   private readonly massList: number;
   private readonly skinList: number;
-  private readonly tables: FilmTables;
+  readonly tables: FilmTables;
   /** Word addresses of tables by the lists of strata, which never change. */
   private readonly strataTables = new WeakMap<readonly number[], number>();
 
   constructor(
     private readonly painting: Painting,
     private readonly kernels: Kernels,
+    optics: PaintOptics,
   ) {
     const { memory } = painting;
     this.scratch = memory.allocate(BLOCK * 4 * 64) >> 2;
     this.steps = memory.allocate(BLOCK * 2) >> 2;
     this.massList = memory.allocate(64 * 4) >> 2;
     this.skinList = memory.allocate(64 * 4) >> 2;
-    this.tables = new FilmTables(memory);
+    this.tables = new FilmTables(memory, optics);
     this.washes = new WashFilm(painting, kernels, this.tables);
   }
 
@@ -83,6 +84,7 @@ export class FilmRun {
         arena.i32[this.massList + planes++] = to + cell - first;
       });
       const top = thickness + cell - first;
+      if (this.tables.optics.binder) arena.i32[this.massList + planes++] = top;
       this.kernels.filmOver(count, rows, this.massList, 0, planes, top, 0, tables, BANDS.count, run, BLOCK);
     }
   }
@@ -107,6 +109,11 @@ export class FilmRun {
     }
     const { kernels, massList, skinList } = this;
     const thickness = (tile.volume >> 2) + cell;
+    if (this.tables.optics.binder) {
+      i32[massList + planes] = thickness;
+      if (tile.skinVolume) i32[skinList + planes] = (tile.skinVolume >> 2) + cell;
+      planes++;
+    }
     if (!tile.skinVolume) {
       kernels.filmOver(count, rows, massList, 0, planes, thickness, 0, tables, BANDS.count, run, BLOCK);
       return;

@@ -55,6 +55,8 @@ export interface Kept {
 export class LayerPlan {
   private readonly fusions = new WeakMap<Adjuster, WeakMap<Adjuster, Adjuster | undefined>>();
   private readonly adjusters = new WeakMap<LayerLook, Adjuster>();
+  /** Says in what state the optics of paint are: what was kept under another is not as it looks now. */
+  optics = '';
 
   constructor(
     private readonly painting: Painting,
@@ -156,11 +158,15 @@ export class LayerPlan {
   }
 
   /** Says in what state the layers of a plan are: as long as it is the same, so is what they look like. */
-  keyOf({ index, steps }: TilePlan): string {
+  keyOf(plan: TilePlan): string {
+    return this.optics + this.keyOfSteps(plan);
+  }
+
+  private keyOfSteps({ index, steps }: TilePlan): string {
     return steps
       .map(({ layer, look, members, blur, also = [] }) => {
         const version = blur ? this.blurs.madeAt(blur, index) : (layer.tiles[index]?.version ?? 0);
-        const inner = members ? `(${this.keyOf({ index, steps: members })})` : '';
+        const inner = members ? `(${this.keyOfSteps({ index, steps: members })})` : '';
         const others = also.map((low) => `${low.layer.id}.${lookSerial(low.look)} `).join('');
         return `${others}${layer.id}.${version}.${lookSerial(look)}${inner}`;
       })

@@ -12,6 +12,7 @@ import { BLOCK, eachBlock, type Block } from './block';
 import { BlurStages } from './blurStages';
 import { ColourRun, colourTables } from './colourRun';
 import { FilmRun, type SeenTile } from './filmRun';
+import type { PaintOptics } from './filmTables';
 import { SubstrateCache } from './substrateCache';
 import type { ViewOptions } from '@/core/picture/viewOptions';
 import { LayerPlan, type Kept, type Step, type TilePlan } from './layerPlan';
@@ -50,10 +51,11 @@ export class LayerStack {
     private readonly painting: Painting,
     private readonly kernels: Kernels,
     run: number,
+    optics: PaintOptics,
   ) {
     const { memory } = painting;
     this.run = run;
-    this.films = new FilmRun(painting, kernels);
+    this.films = new FilmRun(painting, kernels, optics);
     const tables = colourTables(memory);
     const bands = () => memory.allocate(BLOCK * 4 * BANDS.count) >> 2;
     this.colours = new ColourRun(memory, kernels, run, tables);
@@ -264,7 +266,7 @@ export class LayerStack {
       plain && own.film && !own.film.tile.rubbing && own.film.tile.strata.length > 0 ? own.film.tile : undefined;
     if (next === 0 && !dry) return nothing;
     const below = { index: plan.index, steps: plan.steps.slice(0, next) };
-    const key = this.plans.keyOf(below) + (dry ? ` on ${strataSerial(dry)}` : '');
+    const key = `${this.plans.keyOf(below)}${dry ? ` on ${strataSerial(dry)}` : ''}`;
     let at = this.substrates.find(plan.index, key);
     if (at === undefined && plan.inPassing && !this.substrates.hasRoom(plan.index)) return nothing;
     if (at === undefined) {

@@ -1,5 +1,5 @@
 'use client';
-import { Button, Slider } from 'antd';
+import { Button, Segmented, Slider } from 'antd';
 import { useRef } from 'react';
 import { STUDIO_LIGHT, type Light } from '@/core/picture/picture';
 import { RAKING, useEasel } from '@/room/easel/easelStore';
@@ -10,6 +10,15 @@ import styles from './lamp.module.css';
 const SIZE = 168;
 const finishWords = (f: number) =>
   f < 0.25 ? 'matte' : f < 0.45 ? 'dull' : f <= 0.55 ? 'as painted' : f < 0.8 ? 'satin' : 'varnished';
+
+/** What a painter puts on when it is dry, and the finish that it has then. */
+const VARNISHES = [
+  { name: 'Matte', finish: 0.1 },
+  { name: 'As dry', finish: 0.5 },
+  { name: 'Oiled', finish: 0.65 },
+  { name: 'Retouch', finish: 0.78 },
+  { name: 'Gloss', finish: 1 },
+] as const;
 
 /**
  * The lamp over the painting, seen from above: drag it round. Near the middle it stands high and the relief is faint;
@@ -108,6 +117,14 @@ export function LampDrawer() {
           ariaLabelForHandle="Finish, from matte to varnished"
         />
       </label>
+      <Segmented
+        block
+        size="small"
+        aria-label="Varnish"
+        value={VARNISHES.find(({ finish }) => finish === light.finish)?.finish ?? -1}
+        onChange={(finish) => set({ finish })}
+        options={VARNISHES.map(({ name, finish }) => ({ value: finish, label: name }))}
+      />
       <label className={styles.field}>
         Colour <span className="fact">{light.warmth < -0.1 ? 'cool' : light.warmth > 0.1 ? 'warm' : 'neutral'}</span>
         <Slider

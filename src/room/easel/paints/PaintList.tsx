@@ -7,6 +7,7 @@ import type { Proof, TubeUsed } from '@/core/picture/tubesUsed';
 import { allowedTubes, usePalette } from '@/room/colour/paletteStore';
 import { Drawdown } from '@/room/parts/Drawdown';
 import { useEasel } from '@/room/easel/easelStore';
+import { setFrom, setTo, useRetube } from './retubeStore';
 import easel from '../easel.module.css';
 import styles from './paints.module.css';
 
@@ -26,8 +27,7 @@ export function PaintList() {
   const canRedo = useEasel((s) => s.bench?.canRedo);
   const palette = usePalette();
   const [used, setUsed] = useState<readonly TubeUsed[]>();
-  const [from, setFrom] = useState<string>();
-  const [to, setTo] = useState<string>();
+  const { from, to } = useRetube();
   const [manner, setManner] = useState<'strong' | 'parts'>('strong');
   const [proofs, setProofs] = useState<{ before: Proof; after: Proof }>();
   const [trouble, setTrouble] = useState('');

@@ -3,6 +3,7 @@ import { CaretRightOutlined, PauseOutlined, StepBackwardOutlined, StepForwardOut
 import { Button, Select, Slider } from 'antd';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef } from 'react';
+import { useEasel } from '@/room/easel/easelStore';
 import { OverPanel, PanelHead } from '@/room/easel/OverPanel';
 import { CaptionLine } from './CaptionLine';
 import { FilmForm } from './FilmForm';
@@ -61,7 +62,9 @@ function Replay({ title }: { title: string }) {
 
   const take = async () => {
     const id = await takeFromHere();
-    if (id) router.push(`/easel?painting=${id}`);
+    if (!id) return;
+    useEasel.getState().set({ panel: null });
+    router.push(`/easel?painting=${id}`);
   };
   const marks = Object.fromEntries(
     told.stages.slice(1).map(({ from }) => [times.timeOf({ done: from, readings: 0 }), ' ']),
