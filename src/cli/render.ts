@@ -7,7 +7,7 @@ import { EXPORT_IDS, EXPORTS, isExport } from '@/core/formats/exports/exports';
 import type { ExportDefinition, SentOut } from '@/core/formats/exports/definition';
 import { mayBe, typedSetting } from '@/core/formats/exports/settings';
 import { encodeStigmosFile } from '@/core/formats/stigmosFile';
-import { readStigmosFile } from '@/core/formats/readStigmosFile';
+import { openStigmosFile } from '@/core/formats/readStigmosFile';
 import { studioOf } from '@/core/formats/studioOf';
 import { wholeRect } from '@/core/film/tilesIn';
 import { readJournal, replay } from '@/core/journal/replay';
@@ -43,14 +43,22 @@ async function read(path: string): Promise<Read> {
   const title = basename(path).replace(/\.[^.]+$/, '');
   if (!ZIP.every((byte, i) => bytes[i] === byte)) {
     const studio = replay(readJournal(readJsonFile(path)));
-    return { studio, title, paintingFile: async () => encodeStigmosFile(studio, studio.history, title, []) };
+    return {
+      studio,
+      title,
+      paintingFile: async (strokesAlone) => encodeStigmosFile(studio, studio.history, title, [], { strokesAlone }),
+    };
   }
-  const file = await readStigmosFile(bytes);
+  const file = await openStigmosFile(bytes);
+  const studio = studioOf(file);
   return {
-    studio: studioOf(file),
+    studio,
     title: file.title || title,
     lamp: file.lamp,
-    paintingFile: async () => Uint8Array.from(bytes),
+    paintingFile: async (strokesAlone) =>
+      strokesAlone === 'strokesAlone' in file
+        ? Uint8Array.from(bytes)
+        : encodeStigmosFile(studio, file.journal.entries, file.title, file.photos, { ...file, strokesAlone }),
   };
 }
 

@@ -136,8 +136,11 @@ const ANSWERERS: Answerers = {
         ppi: studio.painting.spec.ppi,
         title,
         studio,
-        paintingFile: async () =>
-          paintingFile(studio, keeping, title, await readPainting(keeping.id), thumbnail(), endWait),
+        paintingFile: async (strokesAlone) =>
+          paintingFile(studio, keeping, title, await readPainting(keeping.id), thumbnail(), {
+            ready: endWait,
+            strokesAlone,
+          }),
         webp: encodeWebp,
       },
       settings,

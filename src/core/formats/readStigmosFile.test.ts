@@ -9,7 +9,7 @@ import { PainterError } from '@/core/errors';
 import { loaded, line, paint, studioFor } from '@/measure/bench';
 import { fittingDigests } from '@/measure/damage/fittingDigests';
 import { randomAct, randomFrom } from '@/measure/randomActs';
-import { PaintDamaged, readStigmosFile } from './readStigmosFile';
+import { openStigmosFile, PaintDamaged, readStigmosFile } from './readStigmosFile';
 import { encodeStigmosFile, type StigmosFile } from './stigmosFile';
 import { studioOf } from './studioOf';
 
@@ -203,5 +203,29 @@ describe('an archive that is a trap', () => {
     const before = process.memoryUsage().rss;
     expect(await problem(out)).toBeInstanceOf(PainterError);
     expect(process.memoryUsage().rss - before).toBeLessThan(500e6);
+  });
+
+  it('can be of strokes alone: much smaller, and the same bytes once it is painted again', async () => {
+    const { studio } = small();
+    const bytes = encodeStigmosFile(studio, studio.history, 'Mooring posts', [], { strokesAlone: true });
+    expect(bytes.length).toBeLessThan(small().bytes.length / 4);
+    const file = await openStigmosFile(bytes);
+    expect('strokesAlone' in file).toBe(true);
+    expect(digest(studioOf(file))).toBe(digest(studio));
+    expect(file.digest).toBe(digest(studio));
+    expect(String(await problem(bytes))).toContain('strokes alone');
+    expect(() => encodeStigmosFile(studio, studio.history, 'Gaps', [], { strokesAlone: true, missing: 2 })).toThrow(
+      'A part of its journal is missing',
+    );
+  });
+
+  it('says of which version a file is that is too new, and opens what it knows', async () => {
+    const { bytes } = small();
+    const parts = unzipSync(bytes);
+    json(parts, 'manifest.json', (manifest: { version: number; extra?: object }) => {
+      manifest.version = 7;
+      manifest.extra = { anything: 'else' };
+    });
+    expect(String(await problem(zipSync(parts)))).toContain('of version 7; this program reads up to 2');
   });
 });

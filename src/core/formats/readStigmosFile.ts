@@ -14,7 +14,7 @@ import { effectiveCommands } from '@/core/journal/history';
 import { needSize } from '@/core/commands/memoryBudget';
 import { studioStateSchema, type StudioState } from '@/core/journal/snapshot';
 import { Archive, ArchiveError } from './archive';
-import { manifestSchema, type StigmosFile } from './stigmosFile';
+import { manifestSchema, STROKES_ALONE, type StigmosFile, type StrokesFile } from './stigmosFile';
 
 const MB = 2 ** 20;
 const LIMITS = { entries: 60_000, unpacked: 3 * 2 ** 30, small: 64 * MB, ratio: 300 };
@@ -40,11 +40,34 @@ export class PaintDamaged extends PainterError {
 const strokesOf = ({ entries }: Journal): number => effectiveCommands(entries).filter((c) => c.do === 'stroke').length;
 
 /**
+ * Reads a painting's file with its paint.
+ * @throws PainterError as `openStigmosFile`, and where it has strokes alone
+ */
+export async function readStigmosFile(bytes: Uint8Array): Promise<StigmosFile> {
+  const file = await openStigmosFile(bytes);
+  if ('strokesAlone' in file) throw new PainterError('This file has strokes alone: it is to be painted again.');
+  return file;
+}
+
+/** What a later version says of itself is not known here but for its number. */
+function needKnownVersion(manifest: Uint8Array): void {
+  let version: unknown;
+  try {
+    version = (JSON.parse(strFromU8(manifest)) as { version?: unknown } | null)?.version;
+  } catch {
+    return; // what it is said of is damaged
+  }
+  if (typeof version === 'number' && version > STROKES_ALONE) {
+    throw new PainterError(`This painting is of version ${version}; this program reads up to ${STROKES_ALONE}.`);
+  }
+}
+
+/**
  * Reads a painting's file and checks all of it: sizes before anything is unpacked, checksums, digests, schemas, bounds.
  * @throws PainterError with a sentence when it is none, is damaged, or unpacks to more than is reasonable; PaintDamaged
  *   when its journal is sound and its paint is not
  */
-export async function readStigmosFile(bytes: Uint8Array): Promise<StigmosFile> {
+export async function openStigmosFile(bytes: Uint8Array): Promise<StigmosFile | StrokesFile> {
   if (bytes.length > MOST.file) throw new PainterError('This file is too large to be opened here (over 1 GB).');
   const archive = await told(Archive.open(bytes, LIMITS), () => 'This is no Stigmos painting, or the file is damaged.');
   const damaged = (what: string) => `This painting cannot be opened: its ${what} is damaged.`;
@@ -53,7 +76,9 @@ export async function readStigmosFile(bytes: Uint8Array): Promise<StigmosFile> {
     if (!found) throw new PainterError(`This is no Stigmos painting: its ${what} is missing.`);
     return found;
   };
-  const manifest = parsed(await part('manifest.json', MOST.manifest, 'manifest'), manifestSchema, damaged('manifest'));
+  const packedManifest = await part('manifest.json', MOST.manifest, 'manifest');
+  needKnownVersion(packedManifest);
+  const manifest = parsed(packedManifest, manifestSchema, damaged('manifest'));
   const packedJournal = await part('journal.json', MOST.journal, 'journal');
   const journal: Journal = parsed(packedJournal, journalSchema, damaged('journal'));
   if (manifest.journal && bytesToHex(sha256(packedJournal)) !== manifest.journal) {
@@ -71,6 +96,9 @@ export async function readStigmosFile(bytes: Uint8Array): Promise<StigmosFile> {
   const { title, palette, lamp, missing = 0 } = manifest;
   const thumbnail = await archive.read('thumbnail.png', MOST.photo).catch(() => undefined);
   const unpainted: Unpainted = { title, journal, photos, palette, lamp, missing, thumbnail };
+  if (manifest.version === STROKES_ALONE) {
+    return { ...unpainted, digest: manifest.digest, strokesAlone: true };
+  }
   try {
     const packedState = await archive.read('state.json', MOST.state);
     if (!packedState) throw new RangeError('There is no state.');

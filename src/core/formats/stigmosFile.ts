@@ -2,6 +2,7 @@ import { houseRulesSchema } from '@/core/commands/houseRules';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { strToU8, zipSync, type Zippable } from 'fflate';
+import { PainterError } from '@/core/errors';
 import { z } from '@/core/schema';
 import { encodeTile } from '@/core/film/packing/tileCodec';
 import type { Command } from '@/core/commands/commands';
@@ -14,7 +15,8 @@ import type { Studio } from '@/core/journal/studio';
 
 /**
  * The own file of a painting, `.stigmos`: a zip archive with `manifest.json`, the whole `journal.json`, the state
- * (`state.json` and one file a tile) and the photos. The journal alone would do; the state saves painting it again.
+ * (`state.json` and one file a tile) and the photos. The journal alone would do; the state saves painting it again. A file
+ * of strokes alone (version 2) leaves the state out: it is painted again when it is opened.
  */
 export interface PhotoFile {
   readonly name: string;
@@ -39,11 +41,22 @@ export interface StigmosFile {
   readonly lamp?: Light;
 }
 
+/** A file of strokes alone: everything but the paint. */
+export interface StrokesFile extends Omit<StigmosFile, 'state' | 'tiles'> {
+  readonly strokesAlone: true;
+}
+
 /** What a file has beside its paint. */
 export interface BesidePaint extends Pick<StigmosFile, 'thumbnail' | 'palette' | 'lamp'> {
   /** How many entries its journal lacks. */
   readonly missing?: number;
+  /** Whether the paint is left out. */
+  readonly strokesAlone?: boolean;
 }
+
+/** Versions of the file that are read: with paint, and strokes alone. */
+export const WITH_PAINT = 1;
+export const STROKES_ALONE = 2;
 
 /** Tubes at hand for a painting, and the rules set for it. */
 export const paletteSchema = z.strictObject({
@@ -60,7 +73,7 @@ const sha = z.string().regex(/^[0-9a-f]{64}$/);
 /** What a file says of itself. */
 export const manifestSchema = z.strictObject({
   format: z.literal('stigmos-painting'),
-  version: z.literal(1),
+  version: z.union([z.literal(WITH_PAINT), z.literal(STROKES_ALONE)]),
   title: z.string().max(200),
   /** SHA-256 of the state (see journal/digest.ts), and of the bytes of `journal.json`. */
   digest: sha,
@@ -86,9 +99,12 @@ export function encodeStigmosFile(
   entries: readonly Command[],
   title: string,
   photos: readonly PhotoFile[],
-  { thumbnail, palette, lamp, missing = 0 }: BesidePaint = {},
+  { thumbnail, palette, lamp, missing = 0, strokesAlone = false }: BesidePaint = {},
 ): Uint8Array<ArrayBuffer> {
   const { painting } = studio;
+  if (strokesAlone && missing > 0) {
+    throw new PainterError('A part of its journal is missing: its strokes alone would not give it back.');
+  }
   const journal: Journal = {
     format: 'stigmos-journal',
     version: 1,
@@ -97,7 +113,7 @@ export function encodeStigmosFile(
   };
   const content: Zippable = {};
   const tiles: z.infer<typeof manifestSchema>['tiles'] = [];
-  for (const layer of studio.allLayers) {
+  for (const layer of strokesAlone ? [] : studio.allLayers) {
     layer.forEachTile((tile, index) => {
       if (tile.bare) return;
       const file = `tiles/${layer.id}-${index}.bin`;
@@ -114,7 +130,7 @@ export function encodeStigmosFile(
   const packedJournal = json(journal);
   const manifest: z.infer<typeof manifestSchema> = {
     format: 'stigmos-painting',
-    version: 1,
+    version: strokesAlone ? STROKES_ALONE : WITH_PAINT,
     title,
     digest: digest(studio),
     journal: bytesToHex(sha256(packedJournal)),
@@ -128,10 +144,10 @@ export function encodeStigmosFile(
     {
       'manifest.json': json(manifest),
       'journal.json': packedJournal,
-      'state.json': json(encodeStudioState(studio)),
+      ...(strokesAlone ? {} : { 'state.json': json(encodeStudioState(studio)) }),
       ...content,
       ...(thumbnail ? { 'thumbnail.png': thumbnail } : {}),
     },
-    { level: 4 },
+    { level: strokesAlone ? 9 : 4 },
   );
 }

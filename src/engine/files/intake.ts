@@ -1,6 +1,6 @@
 import { deflateSync } from 'fflate';
-import { PaintDamaged, readStigmosFile, type Unpainted } from '@/core/formats/readStigmosFile';
-import type { StigmosFile } from '@/core/formats/stigmosFile';
+import { openStigmosFile, PaintDamaged, type Unpainted } from '@/core/formats/readStigmosFile';
+import type { StigmosFile, StrokesFile } from '@/core/formats/stigmosFile';
 import { PainterError } from '@/core/errors';
 import { whileHeld } from '@/engine/hand/holding';
 import { recordsOf, RunningSum } from '@/engine/keeping/journalStore';
@@ -26,9 +26,9 @@ const TILES_AT_ONCE = 24;
  * @throws PainterError with a sentence when the file is no painting, is damaged, or there is no room for it; PaintDamaged
  */
 export async function takeIn(bytes: Uint8Array, id: string, again = false): Promise<void> {
-  let file: StigmosFile | Unpainted;
+  let file: StigmosFile | StrokesFile | Unpainted;
   try {
-    file = await readStigmosFile(bytes);
+    file = await openStigmosFile(bytes);
   } catch (error) {
     if (!again || !(error instanceof PaintDamaged)) throw error;
     file = error.file;
@@ -45,7 +45,7 @@ export async function takeIn(bytes: Uint8Array, id: string, again = false): Prom
   });
 }
 
-async function store(file: StigmosFile | Unpainted, id: string): Promise<void> {
+async function store(file: StigmosFile | StrokesFile | Unpainted, id: string): Promise<void> {
   const { journal, photos, missing, title, palette, lamp, thumbnail } = file;
   const { entries } = journal;
   for (const record of recordsOf(entries)) await writeJournalRecord(id, record);

@@ -11,8 +11,15 @@ export async function paintingFile(
   title: string,
   record: PaintingRecord | null,
   thumbnail: Uint8Array | undefined,
-  /** Called when everything is at hand, just before the state is read. */
-  ready: () => void = () => {},
+  {
+    ready = () => {},
+    strokesAlone = false,
+  }: {
+    /** Called when everything is at hand, just before the state is read. */
+    readonly ready?: () => void;
+    /** Whether the paint is left out. */
+    readonly strokesAlone?: boolean;
+  } = {},
 ): Promise<Uint8Array<ArrayBuffer>> {
   const photos = await Promise.all(
     (record?.photos ?? []).map(async ({ id, name }) => {
@@ -31,6 +38,7 @@ export async function paintingFile(
       palette: paletteSchema.safeParse(record?.palette).data,
       lamp: record?.lamp,
       missing: keeping.missing,
+      strokesAlone,
     },
   );
 }

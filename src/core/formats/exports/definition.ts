@@ -22,8 +22,8 @@ export interface SentOut {
   readonly ppi: number;
   readonly title: string;
   readonly studio: Studio;
-  /** The painting's own file, with its strokes and photos. */
-  readonly paintingFile: () => Promise<Bytes>;
+  /** The painting's own file, with its strokes and photos. @param strokesAlone whether the paint is left out */
+  readonly paintingFile: (strokesAlone: boolean) => Promise<Bytes>;
   /** A WebP as the machine makes it. @param raster three channels of 8 bits, @param quality 1..100 */
   readonly webp: (raster: Raster, quality: number) => Promise<Bytes>;
 }

@@ -6,8 +6,18 @@ export const ownFile = defineExport({
   extension: 'stigmos',
   type: 'application/zip',
   whole: true,
-  settings: {},
-  make: async ({ paintingFile }) => ({ bytes: await paintingFile() }),
+  settings: {
+    paint: {
+      kind: 'choice',
+      label: 'Its paint',
+      choices: { whole: 'All of it: opens at once', strokes: 'Strokes alone: small, painted again' },
+      first: 'whole',
+    },
+  },
+  make: async ({ paintingFile }, { paint }) => ({
+    bytes: await paintingFile(paint === 'strokes'),
+    ...(paint === 'strokes' && { says: ['When it is opened it is painted again, stroke by stroke.'] }),
+  }),
 });
 
 export const journalFile = defineExport({
