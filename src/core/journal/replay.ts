@@ -3,6 +3,7 @@ import { z } from '@/core/schema';
 import { commandSchema } from '@/core/commands/commands';
 import { journalSchema, paintingSchema, type Journal } from './journalSchema';
 import { PainterError } from '@/core/errors';
+import type { PaintingSpec } from '@/core/film/painting';
 import { Studio } from './studio';
 
 /** Choices that are named when none of them was given; of more only the nearest is. */
@@ -63,7 +64,7 @@ export function readJournal(data: unknown): Journal {
  * @throws PainterError naming the entry that cannot be done.
  */
 export function replay(journal: Journal, scale = 1): Studio {
-  const painting = scale === 1 ? journal.painting : scaled(journal.painting, scale);
+  const painting = paintedAt(journal.painting, scale);
   const studio = new Studio(painting);
   journal.entries.forEach((command, i) => {
     try {
@@ -76,11 +77,16 @@ export function replay(journal: Journal, scale = 1): Studio {
   return studio;
 }
 
-function scaled(painting: Journal['painting'], scale: number): Journal['painting'] {
+/**
+ * The same ground in more or fewer cells.
+ * @throws PainterError where it cannot be painted so
+ */
+export function paintedAt<S extends Journal['painting'] | PaintingSpec>(painting: S, scale: number): S {
+  if (scale === 1) return painting;
   const read = paintingSchema.safeParse({ ...painting, ppi: painting.ppi * scale });
   if (!read.success)
     throw new PainterError(`At scale ${scale} it cannot be painted: ${describe(read.error.issues[0], painting)}.`);
-  return read.data;
+  return read.data as S;
 }
 
 /** JSON Schema of the journal, for tools and people outside. */

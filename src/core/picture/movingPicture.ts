@@ -87,6 +87,20 @@ export class MovingPicture {
     return drawView(this.pyramid, this.picture.painting.arena.u32, view, rect);
   }
 
+  /** The whole picture as the lamp shows it, three channels of 8 bits. */
+  raster(): { readonly width: number; readonly height: number; readonly channels: 3; readonly data: Uint8Array } {
+    const { painting, lit } = this.picture;
+    const { width, height, arena } = painting;
+    const data = new Uint8Array(3 * width * height);
+    for (let i = 0, j = 0; i < width * height; i++) {
+      const code = arena.u32[lit + i];
+      data[j++] = code & 255;
+      data[j++] = (code >>> 8) & 255;
+      data[j++] = (code >>> 16) & 255;
+    }
+    return { width, height, channels: 3, data };
+  }
+
   dispose(): void {
     this.pyramid.dispose();
     this.picture.dispose();

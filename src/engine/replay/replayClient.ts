@@ -2,7 +2,7 @@ import { PainterError } from '@/core/errors';
 import type { FromReplay, ToReplay } from './replayMessages';
 
 /** What is made of a whole journal. */
-export type MadeOfJournal = Extract<FromReplay, { say: 'film' | 'steps' }>;
+export type MadeOfJournal = Extract<FromReplay, { say: 'film' | 'steps' | 'again' }>;
 
 /** The page's end of the worker that plays a journal. */
 export class ReplayClient {
@@ -22,11 +22,11 @@ export class ReplayClient {
   }
 
   /**
-   * Has a film or steps made; one at a time.
+   * Has a film, steps or a larger painting made; one at a time.
    * @returns undefined where it was given up
    * @throws PainterError with a sentence when it cannot be made
    */
-  make(message: Extract<ToReplay, { say: 'film' | 'steps' }>): Promise<MadeOfJournal | undefined> {
+  make(message: Extract<ToReplay, { say: 'film' | 'steps' | 'again' }>): Promise<MadeOfJournal | undefined> {
     if (this.waiting) return Promise.reject(new PainterError('Something else is being made.'));
     return new Promise((resolve, reject) => {
       this.waiting = { resolve, reject };
@@ -39,6 +39,7 @@ export class ReplayClient {
     switch (message.say) {
       case 'film':
       case 'steps':
+      case 'again':
         waiting?.resolve(message);
         break;
       case 'given-up':

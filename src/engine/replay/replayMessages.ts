@@ -27,6 +27,8 @@ export type ToReplay =
   | { readonly say: 'film'; readonly wanted: FilmWanted }
   /** One picture of the end of each of these places of the history, as PNG. */
   | { readonly say: 'steps'; readonly ends: readonly number[]; readonly width: number }
+  /** The painting painted again in so many times as many cells each way, as PNG. */
+  | { readonly say: 'again'; readonly scale: number }
   /** Gives up what is being made. */
   | { readonly say: 'cancel' };
 
@@ -71,6 +73,20 @@ export type FromReplay =
   | { readonly say: 'making'; readonly done: number; readonly total: number }
   | { readonly say: 'film'; readonly bytes: Uint8Array<ArrayBuffer>; readonly frames: number; readonly seconds: number }
   | { readonly say: 'steps'; readonly pictures: readonly StepPicture[] }
+  | {
+      readonly say: 'again';
+      readonly png: Uint8Array<ArrayBuffer>;
+      readonly width: number;
+      readonly height: number;
+      readonly ppi: number;
+      /** A piece at 1:1, as it is, enlarged, and as it was painted again: RGBA. */
+      readonly compared: {
+        readonly width: number;
+        readonly height: number;
+        readonly coarse: Uint8ClampedArray<ArrayBuffer>;
+        readonly fine: Uint8ClampedArray<ArrayBuffer>;
+      };
+    }
   | { readonly say: 'given-up' }
   | { readonly say: 'not-made'; readonly why: string }
   | { readonly say: 'failed'; readonly why: string };

@@ -1,4 +1,7 @@
+import { decode } from 'fast-png';
 import { describe, expect, it } from 'vitest';
+import { decodeSrgb, linearToLab, type Triple } from '@/core/colour/colorimetry';
+import { deltaE2000 } from '@/core/colour/deltaE2000';
 import { commandSchema, type Command } from '@/core/commands/commands';
 import { digest } from '@/core/journal/digest';
 import { PlayTimes } from '@/core/journal/playing/playTimes';
@@ -154,6 +157,35 @@ describe('a journal that is played', () => {
     const after = await page.arrive(7);
     expect(after.place).toEqual(at.place);
     expect(apart(page.canvas, shown)).toBeLessThanOrEqual(1);
+  });
+
+  it('paints it again in more cells: the same picture in the same millimetres, only finer', async () => {
+    const page = await opened();
+    page.say({ say: 'again', scale: 2 });
+    const { width, height, ppi, png, compared } = await page.until('again');
+    const { painting } = new Studio(spec);
+    expect([width, height]).toEqual([painting.width * 2, painting.height * 2]);
+    expect(ppi).toBeCloseTo(spec.ppi * 2, 6);
+    const { data } = decode(png);
+    const [now, side] = [seenAfter(HISTORY.length, painting.width, painting.height).rgba, 8];
+    const lab = (of: ArrayLike<number>, channels: number, row: number, x: number, y: number, half: number): Triple => {
+      const sum: Triple = [0, 0, 0];
+      for (let dy = -half; dy < half; dy++) {
+        for (let dx = -half; dx < half; dx++) {
+          for (let c = 0; c < 3; c++) sum[c] += decodeSrgb(of[channels * ((y + dy) * row + x + dx) + c] / 255);
+        }
+      }
+      return linearToLab(sum.map((v) => v / (4 * half * half)) as Triple);
+    };
+    for (let i = 0; i < 20; i++) {
+      const [x, y] = [20 + ((i * 37) % (painting.width - 40)), 20 + ((i * 53) % (painting.height - 40))];
+      const off = deltaE2000(lab(now, 4, painting.width, x, y, side), lab(data, 3, width, 2 * x, 2 * y, 2 * side));
+      expect(off, `at ${x}, ${y}`).toBeLessThan(2);
+    }
+    expect(compared.fine.length).toBe(compared.coarse.length);
+    expect(apart(compared.fine, compared.coarse)).toBeGreaterThan(8);
+    page.say({ say: 'again', scale: 30 });
+    expect((await page.until('not-made')).why).toMatch(/too large|cannot be painted/);
   });
 
   it('says that a film cannot be made where there are no means, and what cannot be played', async () => {

@@ -6,6 +6,8 @@ import { growRect, isEmpty, noRect, type PixelRect } from '@/core/film/pixelRect
 import { fitted, MovingPicture } from '@/core/picture/movingPicture';
 import { rectInView, type View } from '@/core/picture/view';
 import type { FromReplay, ToReplay } from './replayMessages';
+import { STUDIO_LIGHT } from '@/core/picture/picture';
+import { paintAgain } from './again';
 import type { Making, MakeFilm } from './making';
 import { makeSteps } from './steps';
 import { laidIn, tipAt } from './tip';
@@ -31,6 +33,7 @@ const FAULT = 'This moment could not be painted again.';
 export class Replayer {
   private player: Player | undefined;
   private picture: MovingPicture | undefined;
+  private light = STUDIO_LIGHT;
   private times = new PlayTimes([], { by: 'stroke' });
   private view: { readonly width: number; readonly height: number } | undefined;
   /** What of the view is to be drawn anew. */
@@ -71,6 +74,7 @@ export class Replayer {
         const { begun, history, light } = message;
         this.player = new Player(begun, history);
         const { studio } = this.player;
+        this.light = light;
         this.picture = new MovingPicture(() => studio.painting, light);
         this.pace({ by: 'stroke' });
         return;
@@ -108,6 +112,9 @@ export class Replayer {
         return;
       case 'steps':
         void this.make(async (making) => makeSteps(making, message.ends, message.width));
+        return;
+      case 'again':
+        void this.make(async (making) => paintAgain(making, this.light, message.scale));
         return;
     }
   }
@@ -259,7 +266,7 @@ export class Replayer {
     };
     const tell = (done: number, total: number) => this.post({ say: 'making', done, total });
     try {
-      const made = await work({ player, picture, reach, tell });
+      const made = await work({ player, picture, reach, tell, heard, isCancelled: () => this.cancelled });
       this.post(this.cancelled || !made ? { say: 'given-up' } : made);
     } catch (error) {
       this.post({ say: 'not-made', why: error instanceof PainterError ? error.message : NOT_MADE });

@@ -46,6 +46,7 @@ export class Player {
   private readonly means: Means;
   /** How many commands are done, of the stroke in the air so many readings, of the wait so many steps of water. */
   private done = 0;
+  private farthest = 0;
   private readings = 0;
   private waited = 0;
   /** Cells that the stroke in the air has changed so far. */
@@ -75,7 +76,7 @@ export class Player {
   }
   /** How many commands from the beginning have been painted once, so that any moment of them is near. */
   get explored(): number {
-    return Math.max(this.done, this.kept.reach.at);
+    return this.farthest;
   }
   get keptBytes(): number {
     return this.kept.bytes;
@@ -169,6 +170,7 @@ export class Player {
     this.waited = 0;
     this.laid = noRect();
     this.done++;
+    this.farthest = Math.max(this.farthest, this.done);
   }
 
   private publish(onSlab: boolean, seen: Seen): void {

@@ -9,6 +9,7 @@ import { amendPainting } from '@/engine/keeping/shelf';
 import { useEasel } from '@/room/easel/easelStore';
 import { fileName, saveFile } from '@/room/parts/saveFile';
 import { OverPanel, PanelHead } from '@/room/easel/OverPanel';
+import { PaintAgain } from './PaintAgain';
 import { Preview } from './Preview';
 import { kindFor, settingsFor, useSendOut } from './sendOutStore';
 import { SettingFields } from './SettingFields';
@@ -138,6 +139,7 @@ function SendOut({ title }: { title: string }) {
               {trouble}
             </p>
           )}
+          {purpose === 'print' && <PaintAgain title={title} />}
         </section>
         <Preview kind={kind} values={values} made={made} making={making === key} />
       </div>
