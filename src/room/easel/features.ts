@@ -8,6 +8,7 @@ import { paints } from './paints/feature';
 import { pieces } from './pieces/feature';
 import { guides, sighting } from './sighting/feature';
 import { shapes } from './shapes/feature';
+import { signature } from './signature/feature';
 import { silhouette } from './silhouette/feature';
 import { years } from './years/feature';
 
@@ -24,6 +25,7 @@ export const FEATURES: readonly Feature[] = [
   light,
   compare,
   paints,
+  signature,
   journal,
 ];
 
