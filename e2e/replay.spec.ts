@@ -24,6 +24,7 @@ const hasProbe = (): boolean => {
 
 test('a painting is played, wound, said in own words, filmed and taken from a moment on', async ({ page }) => {
   await prepare(page, 'Played');
+  await page.getByRole('button', { name: 'Load', exact: true }).click();
   for (let i = 0; i < 6; i++) await penStroke(page, straight(250, 200 + i * 30, 500, 210 + i * 30));
   await atRest(page);
   await page.getByRole('button', { name: 'Send out' }).click();

@@ -1,5 +1,5 @@
 import { aidOf, type Aid } from '@/core/picture/aids/aids';
-import type { Looking } from '@/core/picture/aids/definition';
+import { OPEN_EYES, type Looking } from '@/core/picture/aids/definition';
 import { showsAnyPicture, throughAid } from '@/core/picture/aids/throughAid';
 import { section } from '@/core/picture/coreSample';
 import { thicknessSmall, unlitSmall, type Crop } from '@/core/picture/unlit';
@@ -77,6 +77,12 @@ const ANSWERERS: Answerers = {
   },
 
   glass: ({ width, how }, { glass }) => glass(width, how),
+
+  glance({ most }, { small, studio: { painting } }) {
+    const scale = Math.min(1, most / Math.max(painting.width, painting.height));
+    const [width, height] = [painting.width, painting.height].map((side) => Math.max(1, Math.round(side * scale)));
+    return small(width, 'none', OPEN_EYES, height);
+  },
 
   study({ width, height, aid: id, how, net, photo: codes, pull, crop, byMass }, { small, studio: { painting } }) {
     const canvas = unlitSmall(painting, width, height, crop);

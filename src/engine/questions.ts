@@ -84,6 +84,8 @@ interface Asked {
   readonly histogram: { readonly below?: string };
   /** The whole picture, so wide, through each aid: the looking glass. */
   readonly glass: { readonly width: number; readonly how: Looking };
+  /** The whole picture as it is, in no more pixels than this on either side: for who looks on. */
+  readonly glance: { readonly most: number };
   /** The whole picture in so many pixels, through an aid, and measured beside a photo in register with it, as many. */
   readonly study: {
     readonly width: number;
@@ -130,6 +132,7 @@ export interface Answers {
   readonly piece: PieceShown | null;
   readonly copy: Piece;
   readonly glass: GlassPicture[];
+  readonly glance: GlassPicture;
   readonly study: Studied;
   /** Cores; and of a single one how its films came there. */
   readonly section: { readonly cores: CoreSample[]; readonly told: FilmHistory[] };

@@ -15,6 +15,7 @@ import { isRaking, useEasel } from './easelStore';
 import { usePaintingTime } from './paintingTime';
 import { DustTools } from '@/room/easel/hand/DustTools';
 import { LookingGlass } from '@/room/easel/looking/LookingGlass';
+import { LiveView } from '@/room/easel/replay/LiveView';
 import { ReplayPanel } from '@/room/easel/replay/ReplayPanel';
 import { SendOutPanel } from '@/room/easel/sendOut/SendOutPanel';
 import { WaterTools } from '@/room/easel/hand/WaterTools';
@@ -151,6 +152,7 @@ export function Sill({ record }: { record: PaintingRecord }) {
       </Button>
       <SendOutPanel title={title} />
       <ReplayPanel title={title} />
+      <LiveView title={title} />
     </header>
   );
 }

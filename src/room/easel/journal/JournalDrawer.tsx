@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { pigmentName } from '@/core/colour/pigments';
 import type { Answers } from '@/engine/questions';
 import { useEasel } from '@/room/easel/easelStore';
+import { useLive } from '@/room/easel/replay/liveStore';
 import styles from './journal.module.css';
 
 /** What the painting's journal knows: strokes, paint used, memory, and how the machine keeps up. */
@@ -12,6 +13,7 @@ export function JournalDrawer() {
   const bench = useEasel((s) => s.bench);
   const painting = useEasel((s) => s.painting);
   const latency = useEasel((s) => s.latency);
+  const live = useLive((s) => s.on);
   const [state, setState] = useState<Answers['state']>();
   if (!bench) return null;
   const count = async () => setState(await useEasel.getState().engine?.ask({ of: 'state' }));
@@ -32,6 +34,9 @@ export function JournalDrawer() {
       <p>
         <Button onClick={() => useEasel.getState().togglePanel('made')} disabled={bench.strokes === 0}>
           How it was made
+        </Button>{' '}
+        <Button aria-pressed={live} onClick={() => useLive.setState({ on: !live })}>
+          {live ? 'Close the live view' : 'Live view'}
         </Button>
       </p>
       <p>
