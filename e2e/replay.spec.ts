@@ -24,7 +24,7 @@ const hasProbe = (): boolean => {
 
 test('a painting is played, wound, said in own words, filmed and taken from a moment on', async ({ page }) => {
   await prepare(page, 'Played');
-  await page.getByRole('button', { name: 'Load', exact: true }).click();
+  await page.getByRole('button', { name: 'Load Ivory Black' }).click();
   for (let i = 0; i < 6; i++) await penStroke(page, straight(250, 200 + i * 30, 500, 210 + i * 30));
   await atRest(page);
   await page.getByRole('button', { name: 'Send out' }).click();
@@ -92,4 +92,23 @@ test('a painting is played, wound, said in own words, filmed and taken from a mo
   await atRest(page);
   // the drawer of before is still open
   await expect(page.locator('dt', { hasText: 'Strokes' }).locator('+ dd')).toHaveText('3');
+});
+
+test('onlookers see the painting grow in a window of their own', async ({ page }) => {
+  await prepare(page, 'Looked at');
+  await page.getByRole('button', { name: 'Load Ivory Black' }).click();
+  await page.getByRole('button', { name: 'Journal' }).click();
+  const opening = page.waitForEvent('popup');
+  await page.getByRole('button', { name: 'Live view' }).click();
+  const onlooker = await opening;
+  const canvas = onlooker.getByLabel('Looked at, as it grows');
+  await expect(onlooker.getByText('0 strokes')).toBeVisible();
+  const seen = () => canvas.evaluate((of: HTMLCanvasElement) => of.toDataURL());
+  await expect.poll(async () => (await seen()).length).toBeGreaterThan(5000);
+  const before = await seen();
+  await penStroke(page, straight(200, 200, 400, 260));
+  await expect(onlooker.getByText('1 stroke')).toBeVisible();
+  await expect.poll(seen).not.toBe(before);
+  await page.getByRole('button', { name: 'Close the live view' }).click();
+  await expect.poll(() => onlooker.isClosed()).toBe(true);
 });

@@ -57,7 +57,7 @@ function Live({ title }: { title: string }) {
       <div className={styles.caption}>
         <p>
           <strong>{title}</strong>
-          <span className="quiet">{strokes ?? 0} strokes</span>
+          <span className="quiet">{strokes === 1 ? '1 stroke' : `${strokes ?? 0} strokes`}</span>
         </p>
         <i style={bare ? undefined : { background: linearToHex(labToLinear(masstoneLab(mixture))) }} />
         <p>

@@ -3,6 +3,7 @@ import { Button, Progress, Select } from 'antd';
 import { useEffect, useRef, useState } from 'react';
 import { MAX_CELLS, MOST_BYTES } from '@/core/commands/memoryBudget';
 import { PainterError } from '@/core/errors';
+import { gridOf } from '@/core/film/painting';
 import { ReplayClient } from '@/engine/replay/replayClient';
 import type { FromReplay } from '@/engine/replay/replayMessages';
 import { useEasel } from '@/room/easel/easelStore';
@@ -26,11 +27,11 @@ export function PaintAgain({ title }: { title: string }) {
   const client = useRef<ReplayClient>(undefined);
   useEffect(() => () => client.current?.close(), []);
   if (!opened) return null;
-  const { width, height, spec } = opened;
+  const { spec } = opened;
   const ppi = Math.round(spec.ppi);
-  const cells = width * height * scale * scale;
+  const { width, height } = gridOf({ ...spec, ppi: spec.ppi * scale });
   const bytes = memory * scale * scale;
-  const tooMuch = cells > MAX_CELLS || bytes > MOST_BYTES;
+  const tooMuch = width * height > MAX_CELLS || bytes > MOST_BYTES;
 
   const begin = async () => {
     const { engine, light } = useEasel.getState();
@@ -70,7 +71,7 @@ export function PaintAgain({ title }: { title: string }) {
           options={SCALES.map((value) => ({ value, label: `${ppi * value} ppi` }))}
         />
         <span className="quiet">
-          {width * scale} × {height * scale} px, about {gigabytes(bytes)} of memory
+          {width} × {height} px, about {gigabytes(bytes)} of memory
         </span>
       </label>
       {tooMuch && <p role="alert">That is more than can be painted at once here. Choose fewer.</p>}
