@@ -24,6 +24,8 @@ interface ReplayState {
   /** Where it is, s; what is under way there; where the tool is, and where the canvas lies. */
   time: number;
   place: Place;
+  /** Where it was sent, until it is there: what is on the way there is nobody's wish. */
+  wanted: Place | undefined;
   tip: Tip | undefined;
   laid: Laid | undefined;
   playing: boolean;
@@ -60,6 +62,7 @@ const EMPTY = {
   times: new PlayTimes([], AT_FIRST),
   time: 0,
   place: { done: 0, readings: 0 },
+  wanted: undefined,
   tip: undefined,
   laid: undefined,
   playing: false,
@@ -86,7 +89,10 @@ export const useReplay = create<ReplayState>((set, get) => ({
           return;
         case 'at': {
           const { time, place, tip, laid, playing, arriving } = message;
-          set({ time, place, tip, laid, playing, arriving });
+          const { wanted, time: wish } = get();
+          // what was on its way before it was sent elsewhere does not count
+          const there = !wanted || playing || (!arriving && Math.abs(time - wish) < 1e-6);
+          set({ place, tip, laid, playing, arriving: !there || arriving, ...(there && { time, wanted: undefined }) });
           return;
         }
         case 'explored':
@@ -126,11 +132,12 @@ export const useReplay = create<ReplayState>((set, get) => ({
     get().client?.say({ say: 'look', width, height });
   },
   go(time) {
-    set({ time, arriving: true });
+    set({ time, arriving: true, wanted: get().times.placeAt(time) });
     get().client?.say({ say: 'go', time });
   },
   stroke(by) {
-    const { history, place, times, go, playing, client } = get();
+    const { history, times, go, playing, client } = get();
+    const place = get().wanted ?? get().place;
     if (playing) client?.say({ say: 'pause' });
     let { done } = place;
     const isStroke = (at: number) => {
@@ -144,9 +151,7 @@ export const useReplay = create<ReplayState>((set, get) => ({
       done--;
       while (done > 0 && !isStroke(done)) done--;
     }
-    const at = { done: Math.max(0, done), readings: 0 };
-    set({ place: at });
-    go(times.timeOf(at));
+    go(times.timeOf({ done: Math.max(0, done), readings: 0 }));
   },
   toggle() {
     const { client, playing } = get();
@@ -154,9 +159,10 @@ export const useReplay = create<ReplayState>((set, get) => ({
     client?.say({ say: playing ? 'pause' : 'play' });
   },
   setPacing(pacing) {
-    const { history, place, client } = get();
+    const { history, client } = get();
+    const place = get().wanted ?? get().place;
     const times = new PlayTimes(history, pacing);
-    set({ pacing, times, time: times.timeOf(place) });
+    set({ pacing, times, time: times.timeOf(place), wanted: undefined });
     client?.say({ say: 'pace', pacing });
   },
   say(firstStroke, words) {
@@ -182,7 +188,8 @@ export const useReplay = create<ReplayState>((set, get) => ({
     get().client?.say({ say: 'cancel' });
   },
   async takeFromHere() {
-    const { history, place, told } = get();
+    const { history, told } = get();
+    const place = get().wanted ?? get().place;
     const next = newId();
     try {
       const record = await readPainting(useEasel.getState().painting);

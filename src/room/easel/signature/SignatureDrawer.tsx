@@ -43,7 +43,7 @@ export function SignatureDrawer() {
         options={choices(DATES)}
       />
       {!at && (
-        <Button type="primary" disabled={!signOf(state)} onClick={lay}>
+        <Button type="primary" disabled={!signOf(state) || !spec} onClick={lay}>
           Lay it on the canvas
         </Button>
       )}
