@@ -67,7 +67,7 @@ ensure_spectra() {
   rm -rf "$from"
 }
 
-# General tools that the tests have files checked by: of pictures, PDF and XML. Where they cannot be had, those tests are left out.
+# General tools that the tests have files checked by: of pictures, films, PDF and XML. Where they cannot be had, those tests are left out.
 ensure_checkers() {
   local packages=() root=""
   command -v exiftool >/dev/null || packages+=(libimage-exiftool-perl)
@@ -75,6 +75,7 @@ ensure_checkers() {
   command -v identify >/dev/null || packages+=(imagemagick)
   command -v pdfinfo >/dev/null || packages+=(poppler-utils)
   command -v xmllint >/dev/null || packages+=(libxml2-utils)
+  command -v ffprobe >/dev/null || packages+=(ffmpeg)
   [ ${#packages[@]} -gt 0 ] || return 0
   command -v apt-get >/dev/null || return 0
   if [ "$(id -u)" -ne 0 ]; then
