@@ -11,7 +11,7 @@ import { fitted } from '@/core/picture/movingPicture';
 import { Picture, STUDIO_LIGHT } from '@/core/picture/picture';
 import { Pyramid } from '@/core/picture/pyramid';
 import { drawView } from '@/core/picture/view';
-import { line, loaded, studioFor } from '@/measure/bench';
+import { field, line, loaded, studioFor } from '@/measure/bench';
 import { randomFrom } from '@/measure/randomActs';
 import type { FromReplay, ToReplay } from './replayMessages';
 import { Replayer } from './replayer';
@@ -24,12 +24,18 @@ const HISTORY: Command[] = [
   ...loaded('round', 4, { PY43: 1 }),
   ...Array.from({ length: 12 }, (_, i) => line(4 + i * 4, 3, 9 + i * 4, 36)),
 ].map((command) => commandSchema.parse(command));
+/** Sky, water and a band of light between them, each stroke with a fresh brush. */
+const LOADED: Command[] = [
+  ...field([0, 0, 60, 22], { PB29: 1, PW6: 4 }, 9),
+  ...field([0, 20, 60, 20], { PY43: 1, PBr7BU: 1, PW6: 1 }, 9),
+  ...field([8, 17, 44, 8], { PW6: 3, PY35: 1 }, 5),
+].map((command) => commandSchema.parse(command));
 const TIMES = new PlayTimes(HISTORY, { by: 'stroke', seconds: 20 });
 
 /** The picture of the first commands of the history, as a view of so many pixels shows it. */
-function seenAfter(done: number, width: number, height: number) {
+function seenAfter(done: number, width: number, height: number, history = HISTORY) {
   const studio = new Studio(spec);
-  for (const command of HISTORY.slice(0, done)) studio.apply(command);
+  for (const command of history.slice(0, done)) studio.apply(command);
   const { painting } = studio;
   const picture = new Picture(painting);
   const pyramid = new Pyramid(picture);
@@ -89,9 +95,9 @@ class Page {
   }
 }
 
-async function opened(): Promise<Page> {
+async function opened(history = HISTORY): Promise<Page> {
   const page = new Page();
-  page.say({ say: 'open', begun: spec, history: HISTORY, light: STUDIO_LIGHT });
+  page.say({ say: 'open', begun: spec, history, light: STUDIO_LIGHT });
   page.say({ say: 'pace', pacing: { by: 'stroke', seconds: 20 } });
   page.say({ say: 'look', width: 151, height: 90 });
   await page.until('at');
@@ -160,14 +166,15 @@ describe('a journal that is played', () => {
   });
 
   it('paints it again in more cells: the same picture in the same millimetres, only finer', async () => {
-    const page = await opened();
+    // a brush that is loaded for every stroke: where one runs dry, it breaks elsewhere on finer cells
+    const page = await opened(LOADED);
     page.say({ say: 'again', scale: 2 });
     const { width, height, ppi, png, compared } = await page.until('again');
     const { painting } = new Studio(spec);
     expect([width, height]).toEqual([painting.width * 2, painting.height * 2]);
     expect(ppi).toBeCloseTo(spec.ppi * 2, 6);
     const { data } = decode(png);
-    const [now, side] = [seenAfter(HISTORY.length, painting.width, painting.height).rgba, 8];
+    const [now, side] = [seenAfter(LOADED.length, painting.width, painting.height, LOADED).rgba, 8];
     const lab = (of: ArrayLike<number>, channels: number, row: number, x: number, y: number, half: number): Triple => {
       const sum: Triple = [0, 0, 0];
       for (let dy = -half; dy < half; dy++) {
@@ -184,9 +191,7 @@ describe('a journal that is played', () => {
       offs.push(off);
     }
     offs.sort((a, b) => a - b);
-    // a spot on the ragged edge of a dry stroke may be a little farther off
-    expect(offs[17]).toBeLessThan(2);
-    expect(offs[19]).toBeLessThan(3);
+    expect(offs[19]).toBeLessThan(2);
     expect(compared.fine.length).toBe(compared.coarse.length);
     expect(apart(compared.fine, compared.coarse)).toBeGreaterThan(8);
     page.say({ say: 'again', scale: 30 });
