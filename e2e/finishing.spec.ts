@@ -13,6 +13,7 @@ test('it is seen as it will be in years, and as it is again', async ({ page }) =
   const drawer = page.getByRole('region', { name: 'Years' });
   await expect(drawer.getByText(/In the mean Delta E/)).toBeVisible();
   await drawer.getByText('As it is', { exact: true }).click();
+  await atRest(page);
   const now = await patchAtRest(page, 330, 225);
   await drawer.getByText('In 50 years').click();
   await drawer.getByRole('slider', { name: 'Years' }).focus();
@@ -30,7 +31,7 @@ test('it is seen as it will be in years, and as it is again', async ({ page }) =
 test('a signature is drawn once, kept, laid on the canvas and painted', async ({ page }) => {
   await prepare(page, 'Signed');
   await page.getByRole('button', { name: 'Signature' }).click();
-  const drawer = page.getByRole('region', { name: 'Signature' }).first();
+  const drawer = page.getByRole('region', { name: 'Signature' });
   const pad = drawer.getByRole('img', { name: 'Pad to sign on' });
   const box = (await pad.boundingBox())!;
   for (const from of [20, 90]) {

@@ -19,7 +19,7 @@ export function SignatureDrawer() {
   const drawn = signs[sign];
   const most = Math.round(Math.min(spec?.widthMm ?? 100, spec?.heightMm ?? 100) / 2);
   return (
-    <section aria-label="Signature">
+    <>
       <h2>Signature</h2>
       <p className="quiet">Draw it once. It is painted stroke by stroke, with the tool and the mixture in hand.</p>
       <Segmented<Sign>
@@ -82,6 +82,6 @@ export function SignatureDrawer() {
         </>
       )}
       {trouble && <p role="alert">{trouble}</p>}
-    </section>
+    </>
   );
 }

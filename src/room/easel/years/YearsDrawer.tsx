@@ -26,10 +26,12 @@ export function YearsDrawer() {
 
   useEffect(() => {
     if (!engine) return;
-    const timer = setTimeout(
-      () => engine.age(seen === 'then' && years > 0 ? { years, place } : undefined),
-      STANDS_MS / 4,
-    );
+    if (seen === 'now' || years === 0) {
+      engine.age(undefined);
+      return;
+    }
+    // a slider that is being moved is not followed at every step
+    const timer = setTimeout(() => engine.age({ years, place }), STANDS_MS / 4);
     return () => clearTimeout(timer);
   }, [engine, years, place, seen]);
   // who looks away sees it as it is
@@ -76,7 +78,7 @@ export function YearsDrawer() {
           setYears(to);
           setSeen('then');
         }}
-        marks={Object.fromEntries(MARKS.map((mark) => [mark, mark]))}
+        marks={Object.fromEntries(MARKS.map((mark) => [mark, { label: mark, style: { color: 'var(--ink)' } }]))}
         tooltip={{ formatter: null }}
         ariaLabelForHandle="Years"
       />
