@@ -42,7 +42,12 @@ describe('a signature', () => {
   });
 
   it('can have a date under it: figures apart, smaller, and no readings that a journal would refuse', () => {
-    const own: Signature = [[[0, 0, 0, 0.5], [90, 2, 1, 0.5]]]; // prettier-ignore
+    const own: Signature = [
+      [
+        [0, 0, 0, 0.5],
+        [90, 2, 1, 0.5],
+      ],
+    ];
     const dated = withDate(own, '2.12.2026');
     expect(dated.length).toBeGreaterThan(own.length + 7);
     const date = boxOf(dated.slice(1));

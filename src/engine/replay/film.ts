@@ -27,7 +27,7 @@ export function framesOf({ seconds, titled }: Pick<FilmWanted, 'seconds' | 'titl
  * @throws PainterError where the browser encodes no film
  */
 export async function makeFilm(making: Making, wanted: FilmWanted): Promise<FromReplay | undefined> {
-  const { player, picture, reach, tell } = making;
+  const { player, picture, reach, heard, isCancelled, tell } = making;
   if (typeof OffscreenCanvas === 'undefined' || typeof VideoEncoder === 'undefined') {
     throw new PainterError('This browser makes no films. Its pictures stage by stage can be had.');
   }
@@ -55,7 +55,9 @@ export async function makeFilm(making: Making, wanted: FilmWanted): Promise<From
     tell(i, all);
     // the last of those that are played shows all of it already
     const place = i < title ? undefined : times.placeAt((i + 1 - title) / FRAMES_A_SECOND);
-    if (place && !(await reach(place))) {
+    if (place) await reach(place);
+    else await heard();
+    if (isCancelled()) {
       await output.cancel();
       return undefined;
     }

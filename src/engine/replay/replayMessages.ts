@@ -22,8 +22,6 @@ export type ToReplay =
   | { readonly say: 'pause' }
   /** A frame has been put on the screen: the next may come. */
   | { readonly say: 'shown' }
-  /** Asks for the seal of the moment that is shown. */
-  | { readonly say: 'seal' }
   | { readonly say: 'film'; readonly wanted: FilmWanted }
   /** One picture of the end of each of these places of the history, as PNG. */
   | { readonly say: 'steps'; readonly ends: readonly number[]; readonly width: number }
@@ -69,7 +67,6 @@ export type FromReplay =
     }
   /** How much of it has been painted once, so that it can be wound to at once: 0..1. */
   | { readonly say: 'explored'; readonly share: number }
-  | { readonly say: 'seal'; readonly seal: string }
   | { readonly say: 'making'; readonly done: number; readonly total: number }
   | { readonly say: 'film'; readonly bytes: Uint8Array<ArrayBuffer>; readonly frames: number; readonly seconds: number }
   | { readonly say: 'steps'; readonly pictures: readonly StepPicture[] }

@@ -1,4 +1,3 @@
-import { digest } from '@/core/journal/digest';
 import { placeBefore, Player, type Place } from '@/core/journal/playing/player';
 import { PlayTimes } from '@/core/journal/playing/playTimes';
 import { PainterError } from '@/core/errors';
@@ -20,8 +19,8 @@ const GLANCE_MS = 250;
 const REST_MS = 350;
 /** Time of a frame, where nothing moves, ms. */
 const FRAME_MS = 20;
-/** Playing waits for painting: it is never ahead of it by more, s. */
-const AHEAD = 0.1;
+/** Playing goes on by no more than this in one turn, s: what could not be painted in time is not left out. */
+const MOST_AT_ONCE = 0.1;
 
 const NOT_MADE = 'It could not be made.';
 const FAULT = 'This moment could not be painted again.';
@@ -40,7 +39,7 @@ export class Replayer {
   private dirty = noRect();
   private framesOut = 0;
   private shownAt = 0;
-  /** Where it is to be, s; and the moment of the picture that is shown. */
+  /** Where it is to be: as a time of playing, s, and as a place of the history. */
   private time = 0;
   private wanted: Place = { done: 0, readings: 0 };
   private arrived = false;
@@ -101,9 +100,6 @@ export class Replayer {
       case 'shown':
         this.framesOut--;
         return;
-      case 'seal':
-        if (this.player && !this.making) this.sealNow(this.player);
-        return;
       case 'cancel':
         this.cancelled = true;
         return;
@@ -129,14 +125,6 @@ export class Replayer {
   private goTo(time: number): void {
     this.time = Math.max(0, Math.min(this.times.total, time));
     this.wanted = this.times.placeAt(this.time);
-    this.arrived = false;
-  }
-
-  private sealNow(player: Player): void {
-    while (!player.go(this.wanted, Infinity, this.seen)) continue;
-    // what is in the air is no moment of the painting
-    if (player.place.readings > 0) player.go({ done: player.place.done, readings: 0 }, Infinity, this.seen);
-    this.post({ say: 'seal', seal: digest(player.studio) });
     this.arrived = false;
   }
 
@@ -191,7 +179,7 @@ export class Replayer {
     const passed = (now - this.playedAt!) / 1000;
     this.playedAt = now;
     if (placeBefore(this.player!.place, this.wanted)) return;
-    this.goTo(this.time + Math.min(passed, AHEAD));
+    this.goTo(this.time + Math.min(passed, MOST_AT_ONCE));
     if (this.time >= this.times.total) this.playedAt = undefined;
   }
 

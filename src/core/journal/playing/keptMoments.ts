@@ -36,9 +36,6 @@ export class KeptMoments {
   get reach(): { readonly at: number; readonly cost: number } {
     return this.all.at(-1) ?? { at: 0, cost: 0 };
   }
-  get count(): number {
-    return this.all.length;
-  }
 
   /** Keeps the state as it is. */
   keep(at: number, cost: number): void {
@@ -109,7 +106,7 @@ export class KeptMoments {
     return put;
   }
 
-  /** Bytes of all tiles that are kept, each counted once. */
+  /** Bytes of the planes of all tiles that are kept, each counted once; dry paint and pixels are shared and not counted. */
   get bytes(): number {
     const seen = new Set<TileImage>();
     let bytes = 0;
