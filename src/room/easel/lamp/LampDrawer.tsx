@@ -1,5 +1,5 @@
 'use client';
-import { Button, Segmented, Slider } from 'antd';
+import { Button, Select, Slider } from 'antd';
 import { useRef } from 'react';
 import { STUDIO_LIGHT, type Light } from '@/core/picture/picture';
 import { RAKING, useEasel } from '@/room/easel/easelStore';
@@ -13,11 +13,11 @@ const finishWords = (f: number) =>
 
 /** What a painter puts on when it is dry, and the finish that it has then. */
 const VARNISHES = [
-  { name: 'Matte', finish: 0.1 },
-  { name: 'As dry', finish: 0.5 },
-  { name: 'Oiled', finish: 0.65 },
-  { name: 'Retouch', finish: 0.78 },
-  { name: 'Gloss', finish: 1 },
+  { name: 'Matte varnish', finish: 0.1 },
+  { name: 'As it dried', finish: 0.5 },
+  { name: 'Oiled out', finish: 0.65 },
+  { name: 'Retouching varnish', finish: 0.78 },
+  { name: 'Gloss varnish', finish: 1 },
 ] as const;
 
 /**
@@ -117,11 +117,12 @@ export function LampDrawer() {
           ariaLabelForHandle="Finish, from matte to varnished"
         />
       </label>
-      <Segmented
-        block
+      <Select
         size="small"
+        className={styles.varnish}
         aria-label="Varnish"
-        value={VARNISHES.find(({ finish }) => finish === light.finish)?.finish ?? -1}
+        value={VARNISHES.find(({ finish }) => finish === light.finish)?.finish}
+        placeholder="A varnish"
         onChange={(finish) => set({ finish })}
         options={VARNISHES.map(({ name, finish }) => ({ value: finish, label: name }))}
       />
