@@ -115,6 +115,7 @@ export async function renderCommand(argv: string[]): Promise<void> {
       title: values.title ?? title,
       studio,
       paintingFile,
+      step: () => {},
       async webp({ data, width, height }, quality) {
         const raw = { width, height, channels: 3 as const };
         return Uint8Array.from(

@@ -15,6 +15,7 @@ import type { Painting } from '@/core/film/painting';
 import type { Studio } from '@/core/journal/studio';
 import { PainterError } from '@/core/errors';
 import { EXPORTS } from '@/core/formats/exports/exports';
+import { GivenUp } from '@/core/formats/step';
 import { copyPiece } from '@/core/commands/families/pasting';
 import { histogramOf, paintedOutlines, pieceOf, selectionOutlines } from '@/core/picture/piece';
 import type { Picture } from '@/core/picture/picture';
@@ -45,6 +46,8 @@ interface Asked {
   readonly small: (width: number, aid: Aid, how: Looking, height: number, crop?: Crop) => GlassPicture;
   /** Writes down the time that has passed on wet paper, so that the journal tells the state as it is now. */
   readonly endWait: () => void;
+  /** Tells who asked how far the answer is, 0..1. */
+  readonly tell: (share: number) => void;
 }
 
 /** How each question is answered. */
@@ -135,22 +138,29 @@ const ANSWERERS: Answerers = {
 
   blame: ({ ageing }, { picture }) => blameFor(picture, ageing),
 
-  export: ({ as, title, settings }, { studio, keeping, plainly, thumbnail, endWait }) =>
-    EXPORTS[as].make(
+  export({ as, title, settings, givenUp }, { studio, keeping, plainly, thumbnail, endWait, tell }) {
+    const step = (share: number) => {
+      if (givenUp && Atomics.load(givenUp, 0) !== 0) throw new GivenUp();
+      tell(share);
+    };
+    return EXPORTS[as].make(
       {
         plainly,
         ppi: studio.painting.spec.ppi,
         title,
         studio,
-        paintingFile: async (strokesAlone) =>
+        step,
+        paintingFile: async (strokesAlone, stepOf) =>
           paintingFile(studio, keeping, title, await readPainting(keeping.id), thumbnail(), {
             ready: endWait,
             strokesAlone,
+            step: stepOf,
           }),
         webp: encodeWebp,
       },
       settings,
-    ),
+    );
+  },
 
   journal(_, { studio, keeping, endWait }) {
     if (keeping.missing > 0) throw new PainterError('A part of its journal is missing: it cannot be played.');
@@ -180,11 +190,15 @@ async function answerTo<K extends About>(id: number, question: Question<K>, aske
   return { say: 'answer', id, of: question.of, answer: await answerer(question, asked) };
 }
 
-/** What the page is told on a question. For a file everything is coloured. @param open the painting, once it is there */
+/**
+ * What the page is told on a question. For a file everything is coloured.
+ * @param open the painting, once it is there, @param tell tells how far the answer is, 0..1
+ */
 export async function replyTo(
   id: number,
   question: Question,
   open: OpenPainting | undefined,
+  tell: (share: number) => void,
 ): Promise<Reply | NoAnswer> {
   try {
     if (!open) throw new PainterError('The painting is still being opened.');
@@ -200,6 +214,7 @@ export async function replyTo(
       glass: (width, how) => screen.glass(width, how),
       small: (width, aid, how, height) => screen.small(width, aid, how, height),
       endWait: () => open.endWait(),
+      tell,
     });
   } catch (error) {
     return { say: 'no-answer', id, why: error instanceof Error ? error.message : String(error) };

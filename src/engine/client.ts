@@ -13,7 +13,7 @@ import type { FromWorker, ToWorker } from './protocol';
 import { isAbout, type About, type Answers, type Question, type Reply } from './questions';
 
 /** What the engine tells without being asked. */
-export type Told = Exclude<FromWorker, { say: 'answer' | 'no-answer' }>;
+export type Told = Exclude<FromWorker, { say: 'answer' | 'answering' | 'no-answer' }>;
 
 /** Readings after which a stroke is ended and goes on as another: one of a quarter of an hour is no use to anybody. */
 const LONG_STROKE = 100_000;
@@ -22,7 +22,10 @@ const LOOKING = 'Another tab is painting on this: here it can only be looked at.
 /** The page's end of the engine: says what the painter does, and passes on what comes back. */
 export class EngineClient {
   private readonly worker: Worker;
-  private readonly waiting = new Map<number, { reply: (reply: Reply) => void; reject: (error: Error) => void }>();
+  private readonly waiting = new Map<
+    number,
+    { reply: (reply: Reply) => void; reject: (error: Error) => void; far: (share: number) => void }
+  >();
   private nextQuestion = 1;
   private serial = 0;
   /** Where what the hand says is written down; undefined while the painting is only looked at. */
@@ -129,15 +132,19 @@ export class EngineClient {
     this.say({ say: 'shown' });
   }
 
-  /** Asks the engine something. @throws PainterError (as a rejection) with a sentence. */
-  ask<K extends About>(question: Question<K> & Question): Promise<Answers[K]> {
+  /**
+   * Asks the engine something.
+   * @param far is told how far the answer is, 0..1, where it takes long
+   * @throws PainterError (as a rejection) with a sentence
+   */
+  ask<K extends About>(question: Question<K> & Question, far: (share: number) => void = () => {}): Promise<Answers[K]> {
     const id = this.nextQuestion++;
     return new Promise((resolve, reject) => {
       const reply = (given: Reply) => {
         if (isAbout<K>(given, question.of)) resolve(given.answer);
         else reject(new Error(`"${question.of}" was answered with "${given.of}".`));
       };
-      this.waiting.set(id, { reply, reject });
+      this.waiting.set(id, { reply, reject, far });
       this.say({ say: 'ask', id, question });
     });
   }
@@ -163,6 +170,10 @@ export class EngineClient {
   }
 
   private receive(message: FromWorker): void {
+    if (message.say === 'answering') {
+      this.waiting.get(message.id)?.far(message.share);
+      return;
+    }
     if (message.say !== 'answer' && message.say !== 'no-answer') {
       if (message.say === 'kept') this.log?.acknowledge(message.said);
       this.told(message);

@@ -165,7 +165,12 @@ export class EngineHost {
   }
 
   private async answer(id: number, question: Question): Promise<void> {
-    const reply = await replyTo(id, question, this.open);
+    let told = -1;
+    const reply = await replyTo(id, question, this.open, (share) => {
+      const percent = Math.floor(100 * share);
+      if (percent > told) this.post({ say: 'answering', id, share });
+      told = Math.max(told, percent);
+    });
     const bytes = reply.say === 'answer' && reply.answer instanceof Uint8Array ? [reply.answer.buffer] : [];
     this.post(reply, bytes);
   }

@@ -12,7 +12,7 @@ import type { Looking } from '@/core/picture/aids/definition';
 import type { View } from '@/core/picture/view';
 import type { HandMessage, Numbered } from '@/engine/hand/handLog';
 import type { Said } from '@/engine/keeping/journalStore';
-import type { NoAnswer, Question, Reply } from './questions';
+import type { Answering, NoAnswer, Question, Reply } from './questions';
 
 /**
  * What the page and the engine's worker say to each other. The page sends commands, pen readings and how it looks at
@@ -94,6 +94,7 @@ export type FromWorker =
   | { readonly say: 'refused'; readonly why: string; readonly fault?: string }
   | { readonly say: 'failed'; readonly why: string }
   | Reply
+  | Answering
   | NoAnswer;
 
 /** Everything that the bench and the spine show. */

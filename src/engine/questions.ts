@@ -114,7 +114,13 @@ interface Asked {
   /** Which tubes are to blame for what it loses in some years. */
   readonly blame: { readonly ageing: Ageing };
   /** The painting as a file. */
-  readonly export: { readonly as: ExportId; readonly title: string; readonly settings?: Record<string, unknown> };
+  readonly export: {
+    readonly as: ExportId;
+    readonly title: string;
+    readonly settings?: Record<string, unknown>;
+    /** Becomes other than 0 when nobody waits for it any more, where memory can be shared. */
+    readonly givenUp?: Int32Array;
+  };
   /** What it was begun with, and the commands that led to it. */
   readonly journal: object;
   readonly state: object;
@@ -156,6 +162,13 @@ export type Question<K extends About = About> = { [P in K]: { readonly of: P } &
 export type Reply<K extends About = About> = {
   [P in K]: { readonly say: 'answer'; readonly id: number; readonly of: P; readonly answer: Answers[P] };
 }[K];
+
+/** How far an answer is that takes long, 0..1. */
+export interface Answering {
+  readonly say: 'answering';
+  readonly id: number;
+  readonly share: number;
+}
 
 /** That there is no answer, and why: a sentence to be shown as it is. */
 export interface NoAnswer {

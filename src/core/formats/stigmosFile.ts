@@ -1,7 +1,7 @@
 import { houseRulesSchema } from '@/core/commands/houseRules';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
-import { strToU8, zipSync, type Zippable } from 'fflate';
+import { strToU8 } from 'fflate';
 import { PainterError } from '@/core/errors';
 import { z } from '@/core/schema';
 import { encodeTile } from '@/core/film/packing/tileCodec';
@@ -12,6 +12,8 @@ import { encodeStudioState, type StudioState } from '@/core/journal/snapshot';
 import type { Light } from '@/core/picture/picture';
 import { lampSchema } from './lamp';
 import type { Studio } from '@/core/journal/studio';
+import type { Step } from './step';
+import { zipped, type Entry } from './zipped';
 
 /**
  * The own file of a painting, `.stigmos`: a zip archive with `manifest.json`, the whole `journal.json`, the state
@@ -52,6 +54,8 @@ export interface BesidePaint extends Pick<StigmosFile, 'thumbnail' | 'palette' |
   readonly missing?: number;
   /** Whether the paint is left out. */
   readonly strokesAlone?: boolean;
+  /** Is told how far it is. */
+  readonly step?: Step;
 }
 
 /** Versions of the file that are read: with paint, and strokes alone. */
@@ -99,7 +103,7 @@ export function encodeStigmosFile(
   entries: readonly Command[],
   title: string,
   photos: readonly PhotoFile[],
-  { thumbnail, palette, lamp, missing = 0, strokesAlone = false }: BesidePaint = {},
+  { thumbnail, palette, lamp, missing = 0, strokesAlone = false, step }: BesidePaint = {},
 ): Uint8Array<ArrayBuffer> {
   const { painting } = studio;
   if (strokesAlone && missing > 0) {
@@ -111,21 +115,13 @@ export function encodeStigmosFile(
     painting: studio.begun as Journal['painting'],
     entries: [...entries],
   };
-  const content: Zippable = {};
   const tiles: z.infer<typeof manifestSchema>['tiles'] = [];
   for (const layer of strokesAlone ? [] : studio.allLayers) {
     layer.forEachTile((tile, index) => {
-      if (tile.bare) return;
-      const file = `tiles/${layer.id}-${index}.bin`;
-      content[file] = [encodeTile(layer.capture(index, painting.arena)!), { level: 1 }];
-      tiles.push({ layer: layer.id, index, file });
+      if (!tile.bare) tiles.push({ layer: layer.id, index, file: `tiles/${layer.id}-${index}.bin` });
     });
   }
-  const listed = photos.map((photo, i) => {
-    const file = `photos/${i + 1}`;
-    content[file] = [photo.bytes, { level: 0 }];
-    return { name: photo.name, type: photo.type, file };
-  });
+  const listed = photos.map(({ name, type }, i) => ({ name, type, file: `photos/${i + 1}` }));
   const json = (data: unknown) => strToU8(JSON.stringify(data));
   const packedJournal = json(journal);
   const manifest: z.infer<typeof manifestSchema> = {
@@ -140,14 +136,19 @@ export function encodeStigmosFile(
     ...(palette ? { palette } : {}),
     ...(lamp ? { lamp } : {}),
   };
-  return zipSync(
-    {
-      'manifest.json': json(manifest),
-      'journal.json': packedJournal,
-      ...(strokesAlone ? {} : { 'state.json': json(encodeStudioState(studio)) }),
-      ...content,
-      ...(thumbnail ? { 'thumbnail.png': thumbnail } : {}),
-    },
-    { level: strokesAlone ? 9 : 4 },
-  );
+  const level = strokesAlone ? 9 : 4;
+  /** The journal comes early: of a file that was cut off it can be had still. Tiles are taken one at a time. */
+  function* entriesOf(): Generator<Entry> {
+    yield { name: 'manifest.json', bytes: json(manifest), level };
+    yield { name: 'journal.json', bytes: packedJournal, level };
+    if (thumbnail) yield { name: 'thumbnail.png', bytes: thumbnail, level: 0 };
+    for (const [i, { file }] of listed.entries()) yield { name: file, bytes: photos[i].bytes, level: 0 };
+    if (strokesAlone) return;
+    yield { name: 'state.json', bytes: json(encodeStudioState(studio)), level };
+    for (const { layer, index, file } of tiles) {
+      const image = studio.layer(layer)!.capture(index, painting.arena)!;
+      yield { name: file, bytes: encodeTile(image), level: 1 };
+    }
+  }
+  return zipped(entriesOf(), listed.length + tiles.length + 3, step);
 }

@@ -1,4 +1,5 @@
 import { encodeStigmosFile, paletteSchema } from '@/core/formats/stigmosFile';
+import type { Step } from '@/core/formats/step';
 import type { Studio } from '@/core/journal/studio';
 import type { Keeping } from '@/engine/keeping/keeping';
 import { readPhoto } from '@/engine/keeping/shelf';
@@ -14,11 +15,14 @@ export async function paintingFile(
   {
     ready = () => {},
     strokesAlone = false,
+    step,
   }: {
     /** Called when everything is at hand, just before the state is read. */
     readonly ready?: () => void;
     /** Whether the paint is left out. */
     readonly strokesAlone?: boolean;
+    /** Is told how far it is. */
+    readonly step?: Step;
   } = {},
 ): Promise<Uint8Array<ArrayBuffer>> {
   const photos = await Promise.all(
@@ -39,6 +43,7 @@ export async function paintingFile(
       lamp: record?.lamp,
       missing: keeping.missing,
       strokesAlone,
+      step,
     },
   );
 }

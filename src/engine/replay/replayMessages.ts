@@ -18,7 +18,8 @@ export type ToReplay =
   | { readonly say: 'look'; readonly width: number; readonly height: number }
   | { readonly say: 'pace'; readonly pacing: Pacing }
   | { readonly say: 'go'; readonly time: number }
-  | { readonly say: 'play' }
+  /** On by itself; back by itself, stroke after stroke is taken off. */
+  | { readonly say: 'play'; readonly back?: boolean }
   | { readonly say: 'pause' }
   /** A frame has been put on the screen: the next may come. */
   | { readonly say: 'shown' }

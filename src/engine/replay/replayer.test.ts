@@ -131,6 +131,24 @@ describe('a journal that is played', () => {
     expect(again.place.done).toBeLessThan(HISTORY.length);
   });
 
+  it('plays back by itself to the empty ground, and from there from the end again', async () => {
+    const page = await opened();
+    await page.until('explored', ({ share }) => share === 1);
+    page.say({ say: 'pace', pacing: { by: 'stroke', seconds: 0.5 } });
+    await page.arrive(0.5);
+    const from = page.told.length;
+    page.say({ say: 'play', back: true });
+    const end = await page.until('at', ({ playing, arriving }) => !playing && !arriving);
+    expect(end.place).toEqual({ done: 0, readings: 0 });
+    expect(apart(page.canvas, seenAfter(0, 151, 90).rgba)).toBeLessThanOrEqual(1);
+    const times = page.told.slice(from).flatMap((m) => (m.say === 'at' && !m.arriving ? [m.time] : []));
+    expect(times.length).toBeGreaterThan(2);
+    expect([...times].sort((a, b) => b - a)).toEqual(times);
+    page.say({ say: 'play', back: true });
+    const again = await page.until('at', ({ playing, arriving }) => playing && !arriving);
+    expect(again.place.done).toBeGreaterThan(HISTORY.length / 2);
+  });
+
   it('gets all of it at hand while nobody wishes for anything, and shows what it showed', async () => {
     const page = await opened();
     await page.arrive(3);

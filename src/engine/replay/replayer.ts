@@ -1,4 +1,4 @@
-import { placeBefore, Player, type Place } from '@/core/journal/playing/player';
+import { Player, samePlace, type Place } from '@/core/journal/playing/player';
 import { PlayTimes } from '@/core/journal/playing/playTimes';
 import { PainterError } from '@/core/errors';
 import { growRect, isEmpty, noRect, type PixelRect } from '@/core/film/pixelRect';
@@ -44,6 +44,8 @@ export class Replayer {
   private wanted: Place = { done: 0, readings: 0 };
   private arrived = false;
   private playedAt: number | undefined;
+  /** Which way it plays. */
+  private way: 1 | -1 = 1;
   private wishedAt = 0;
   private toldShare = -1;
   private making = false;
@@ -90,7 +92,9 @@ export class Replayer {
         if (this.playedAt !== undefined) this.playedAt = performance.now();
         return;
       case 'play':
-        if (this.time >= this.times.total) this.goTo(0);
+        this.way = message.back ? -1 : 1;
+        if (message.back && this.time <= 0) this.goTo(this.times.total);
+        if (!message.back && this.time >= this.times.total) this.goTo(0);
         this.playedAt = performance.now();
         return;
       case 'pause':
@@ -178,9 +182,9 @@ export class Replayer {
   private goOn(now: number): void {
     const passed = (now - this.playedAt!) / 1000;
     this.playedAt = now;
-    if (placeBefore(this.player!.place, this.wanted)) return;
-    this.goTo(this.time + Math.min(passed, MOST_AT_ONCE));
-    if (this.time >= this.times.total) this.playedAt = undefined;
+    if (!samePlace(this.player!.place, this.wanted)) return;
+    this.goTo(this.time + this.way * Math.min(passed, MOST_AT_ONCE));
+    if (this.way > 0 ? this.time >= this.times.total : this.time <= 0) this.playedAt = undefined;
   }
 
   private readonly seen = (rect: PixelRect, canvas: boolean): void => this.picture!.changed(rect, canvas);

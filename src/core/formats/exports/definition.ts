@@ -1,3 +1,4 @@
+import type { Step } from '@/core/formats/step';
 import type { Studio } from '@/core/journal/studio';
 import type { Picture } from '@/core/picture/picture';
 import type { Raster } from '@/core/formats/png';
@@ -23,7 +24,9 @@ export interface SentOut {
   readonly title: string;
   readonly studio: Studio;
   /** The painting's own file, with its strokes and photos. @param strokesAlone whether the paint is left out */
-  readonly paintingFile: (strokesAlone: boolean) => Promise<Bytes>;
+  readonly paintingFile: (strokesAlone: boolean, step: Step) => Promise<Bytes>;
+  /** What takes long says how far it is, and ends where it was given up. */
+  readonly step: Step;
   /** A WebP as the machine makes it. @param raster three channels of 8 bits, @param quality 1..100 */
   readonly webp: (raster: Raster, quality: number) => Promise<Bytes>;
 }

@@ -10,6 +10,7 @@ import { digest } from '@/core/journal/digest';
 import { Picture } from '@/core/picture/picture';
 import { field, line, loaded, paint, studioFor } from '@/measure/bench';
 import { check, fileFor, lacks } from '@/measure/checkers';
+import { GivenUp } from '@/core/formats/step';
 import { defineExport, type ExportDefinition, type SentOut } from './definition';
 import { EXPORT_IDS, EXPORTS, exportsFor, type ExportId } from './exports';
 import { PURPOSES, type Purpose } from './definition';
@@ -30,6 +31,7 @@ function lent(): SentOut & { readonly picture: Picture } {
     title: 'Ebb – “low” tide ☂',
     studio,
     paintingFile: async () => Uint8Array.of(80, 75),
+    step: () => {},
     webp: async () => Uint8Array.from('RIFF    WEBP', (c) => c.charCodeAt(0)),
   };
 }
@@ -66,6 +68,26 @@ describe('ways to send a painting out', () => {
     }
     for (const purpose of Object.keys(PURPOSES) as Purpose[]) expect(exportsFor(purpose).length).toBeGreaterThan(0);
   }, 240_000);
+
+  it('what takes long says how far it is, goes forward only, and ends where nobody waits for it any more', async () => {
+    for (const as of ['png', 'jpeg', 'tiff', 'pdf', 'ora'] as const) {
+      const told: number[] = [];
+      const settings = as === 'png' ? { depth: '16' } : {};
+      await make(as, settings, { ...lent(), step: (share) => told.push(share) });
+      expect(told.length, as).toBeGreaterThan(1);
+      expect(
+        [...told].sort((a, b) => a - b),
+        as,
+      ).toEqual(told);
+      expect(told.at(-1)!, as).toBeLessThanOrEqual(1);
+      let steps = 0;
+      const step = () => {
+        if (++steps > 1) throw new GivenUp();
+      };
+      await expect(make(as, settings, { ...lent(), step })).rejects.toThrow(GivenUp);
+      expect(steps, as).toBe(2);
+    }
+  });
 
   it.each([
     ['jpeg', { quality: 0 }],

@@ -7,9 +7,9 @@ export const layersOra = defineExport({
   extension: 'ora',
   type: 'image/openraster',
   settings: {},
-  make: ({ plainly }) =>
+  make: ({ plainly, step }) =>
     plainly(({ painting }) => {
-      const { bytes, laidIn } = openRaster(painting);
+      const { bytes, laidIn } = openRaster(painting, step);
       return { bytes, px: [painting.width, painting.height] as const, says: laidIn };
     }),
 });

@@ -14,8 +14,8 @@ export const ownFile = defineExport({
       first: 'whole',
     },
   },
-  make: async ({ paintingFile }, { paint }) => ({
-    bytes: await paintingFile(paint === 'strokes'),
+  make: async ({ paintingFile, step }, { paint }) => ({
+    bytes: await paintingFile(paint === 'strokes', step),
     ...(paint === 'strokes' && { says: ['When it is opened it is painted again, stroke by stroke.'] }),
   }),
 });

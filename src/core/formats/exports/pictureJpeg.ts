@@ -11,9 +11,9 @@ export const pictureJpeg = defineExport({
   extension: 'jpg',
   type: 'image/jpeg',
   settings: { shown: litOrNot, quality, space },
-  make: ({ plainly, ppi }, chosen) =>
+  make: ({ plainly, ppi, step }, chosen) =>
     plainly((picture) => {
-      const raster = pictureOf(picture, chosen.shown, 8, chosen.space);
+      const raster = pictureOf(picture, chosen.shown, 8, chosen.space, step);
       const bytes = encodeJpeg(raster, Math.round(chosen.quality), Math.round(ppi), chosen.space);
       return { bytes, px: [raster.width, raster.height] as const };
     }),
@@ -34,9 +34,13 @@ export const webCopy = defineExport({
     sharp: { kind: 'switch', label: 'Sharpened for its size', first: true },
     shown: litOrNot,
   },
-  make: ({ plainly }, chosen) =>
+  make: ({ plainly, step }, chosen) =>
     plainly((picture) => {
-      const raster = smaller(pictureOf(picture, chosen.shown, 8, 'srgb'), Math.round(chosen.longest), chosen.sharp);
+      const raster = smaller(
+        pictureOf(picture, chosen.shown, 8, 'srgb', step),
+        Math.round(chosen.longest),
+        chosen.sharp,
+      );
       const bytes = jpegWithin(raster, chosen.most * KB, 92, WEB_PPI, 'srgb');
       if (!bytes)
         throw new PainterError(

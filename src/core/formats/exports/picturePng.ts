@@ -10,13 +10,13 @@ export const picturePng = defineExport({
   extension: 'png',
   type: 'image/png',
   settings: { shown, depth, space },
-  make: ({ plainly, ppi }, chosen) =>
+  make: ({ plainly, ppi, step }, chosen) =>
     plainly((picture) => {
       // what is seen on the screen, code by code, where nothing finer is asked for
       const asShown = chosen.depth === '8' && chosen.space === 'srgb' && chosen.shown !== 'clear';
       const raster = asShown
         ? pictureRaster(picture, chosen.shown === 'lit')
-        : pictureOf(picture, chosen.shown, bits(chosen.depth), chosen.space);
+        : pictureOf(picture, chosen.shown, bits(chosen.depth), chosen.space, step);
       return { bytes: encodePng(raster, ppi, chosen.space), px: [raster.width, raster.height] as const };
     }),
 });

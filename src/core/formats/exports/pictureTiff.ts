@@ -9,9 +9,9 @@ export const pictureTiff = defineExport({
   extension: 'tif',
   type: 'image/tiff',
   settings: { shown, space },
-  make: ({ plainly, ppi }, chosen) =>
+  make: ({ plainly, ppi, step }, chosen) =>
     plainly((picture) => {
-      const raster = pictureOf(picture, chosen.shown, 16, chosen.space);
+      const raster = pictureOf(picture, chosen.shown, 16, chosen.space, step);
       return { bytes: encodeTiff(raster, ppi, chosen.space), px: [raster.width, raster.height] as const };
     }),
 });

@@ -8,8 +8,8 @@ export const pictureWebp = defineExport({
   extension: 'webp',
   type: 'image/webp',
   settings: { shown: litOrNot, quality },
-  async make({ plainly, webp }, chosen) {
-    const raster = plainly((picture) => pictureOf(picture, chosen.shown, 8, 'srgb'));
+  async make({ plainly, webp, step }, chosen) {
+    const raster = plainly((picture) => pictureOf(picture, chosen.shown, 8, 'srgb', step));
     return { bytes: await webp(raster, chosen.quality), px: [raster.width, raster.height] as const };
   },
 });

@@ -24,10 +24,10 @@ export const printPdf = defineExport({
     },
     paints: { kind: 'switch', label: 'Paint list as second page', first: false },
   },
-  async make({ plainly, ppi, title, studio }, chosen) {
+  async make({ plainly, ppi, title, studio, step }, chosen) {
     const { spec } = studio.painting;
     const [raster, paints] = plainly((picture) => [
-      pictureOf(picture, chosen.shown, 8, 'srgb'),
+      pictureOf(picture, chosen.shown, 8, 'srgb', step),
       chosen.paints ? recipeBook(picture, studio) : undefined,
     ]);
     // a page that only offers it need not load what writes it

@@ -9,9 +9,12 @@ export const recipesPdf = defineExport({
   extension: 'pdf',
   type: 'application/pdf',
   settings: {},
-  async make({ plainly, studio, title }) {
+  async make({ plainly, studio, title, step }) {
     const { widthMm, heightMm } = studio.painting.spec;
-    const [book, raster] = plainly((picture) => [recipeBook(picture, studio), pictureOf(picture, 'unlit', 8, 'srgb')]);
+    const [book, raster] = plainly((picture) => [
+      recipeBook(picture, studio),
+      pictureOf(picture, 'unlit', 8, 'srgb', step),
+    ]);
     const { recipePdf } = await import('@/core/formats/recipes/recipePdf');
     return { bytes: await recipePdf(book, raster, { title, widthMm, heightMm }), says: saysOf(book) };
   },

@@ -165,10 +165,11 @@ describe('OpenRaster in', () => {
         { 'a.png': dot, 'bad.png': dot.subarray(0, 40) },
       ),
     );
-    expect(read.layers.map(({ name, opacity, blend }) => [name, opacity, blend])).toEqual([
-      ['G: Layer 1', 0.25, 'normal'],
-      ['A', 1, 'normal'],
+    expect(read.layers.map(({ name, opacity, blend, group }) => [name, opacity, blend, group])).toEqual([
+      ['Layer 1', 0.5, 'normal', 0],
+      ['A', 1, 'normal', undefined],
     ]);
+    expect(read.groups).toEqual([{ name: 'G', opacity: 0.5, visible: true, within: undefined }]);
     expect([...read.layers[0].rgba.subarray(0, 8)]).toEqual([1, 2, 3, 128, 0, 0, 0, 0]);
     expect([...read.layers[1].rgba.subarray(4 * (4 + 3), 4 * (4 + 4))]).toEqual([9, 8, 7, 255]);
     expect(read.says).toHaveLength(4);

@@ -7,6 +7,7 @@ import type { Painting } from '@/core/film/painting';
 import { TILE } from '@/core/film/cells';
 import { wholeRect } from '@/core/film/tilesIn';
 import { encodePng, type Raster } from '@/core/formats/png';
+import type { Step } from '@/core/formats/step';
 import { albedoOf } from '@/core/picture/layers/albedo';
 import { PLAIN_VIEW } from '@/core/picture/viewOptions';
 
@@ -56,7 +57,7 @@ interface Element {
  * optics, which no format of layers knows: so a layer gets the colours that, laid over what is below it, give what is seen.
  * Pixels keep their blend mode and opacity.
  */
-export function openRaster(painting: Painting): OpenRasterFile {
+export function openRaster(painting: Painting, step: Step = () => {}): OpenRasterFile {
   const { layers, width, height } = painting;
   const files: Record<string, Uint8Array> = {};
   const laidIn: string[] = [];
@@ -81,6 +82,7 @@ export function openRaster(painting: Painting): OpenRasterFile {
   const root: Element[] = [{ name: 'Ground', file: file(ground), opacity: 1, visible: true, op: COMPOSITE_OPS.normal }];
   /** Lays one layer, or a group as one, over what is there. */
   const single = (layer: Layer, members: readonly Layer[]): Element => {
+    step(made / (layers.length + 2));
     const { look } = layer;
     const own = ownPixels(painting, layer, members);
     const { opacity, visible, name } = look;

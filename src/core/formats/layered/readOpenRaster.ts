@@ -13,8 +13,15 @@ export interface LayerRead {
   readonly opacity: number;
   readonly visible: boolean;
   readonly blend: BlendMode;
+  /** The group that it lies in, of those of the file; none where this is left out. */
+  readonly group?: number;
   /** RGBA, not multiplied by alpha. */
   readonly rgba: Uint8Array<ArrayBuffer>;
+}
+
+/** A group of a file: it lies in another, which comes before it, or in none. */
+export interface GroupRead extends Pick<LayerRead, 'name' | 'opacity' | 'visible'> {
+  readonly within?: number;
 }
 
 /** What could be read of a file. */
@@ -23,6 +30,8 @@ export interface LayersRead {
   readonly height: number;
   /** The lowest first. */
   readonly layers: readonly LayerRead[];
+  /** Those that layers lie in, in the order in which they come from below. */
+  readonly groups: readonly GroupRead[];
   /** What could not be taken over, a sentence each. */
   readonly says: readonly string[];
 }
@@ -35,6 +44,8 @@ const MOST_LAYERS = 200;
 const MOST_PX = 8192;
 const MOST_CELLS = 40e6;
 const DEEPEST = 24;
+/** Letters of a layer's name. */
+const MOST_NAME = 60;
 
 const NAME = '@';
 const parser = new XMLParser({
@@ -81,31 +92,34 @@ export async function readOpenRaster(bytes: Uint8Array): Promise<LayersRead> {
   const stack = await archive.read('stack.xml', MOST.stack).catch(() => undefined);
   if (!stack) throw new PainterError('This is no OpenRaster file: its list of layers is missing or damaged.');
   const { width, height, root } = readStack(strFromU8(stack));
-  const flat: { element: Element; path: string; opacity: number; visible: boolean }[] = [];
-  const gather = (elements: readonly Element[], path: string, opacity: number, visible: boolean, depth: number) => {
+  const flat: { element: Element; group?: number }[] = [];
+  const found: GroupRead[] = [];
+  const named = (element: Element, otherwise: string) =>
+    (attribute(element, 'name')?.trim() || otherwise).slice(0, MOST_NAME);
+  const seen = (element: Element) => ({
+    opacity: number(attribute(element, 'opacity'), 0, 1, 1),
+    visible: attribute(element, 'visibility') !== 'hidden',
+  });
+  const gather = (elements: readonly Element[], within: number | undefined, depth: number) => {
     if (depth > DEEPEST) throw new PainterError('This file is nested more deeply than layers ever are.');
     // the first lies on top
     for (const element of [...elements].reverse()) {
-      const name = attribute(element, 'name')?.trim() || undefined;
-      const seen = visible && attribute(element, 'visibility') !== 'hidden';
-      const share = number(attribute(element, 'opacity'), 0, 1, 1);
       if (isList(element.stack)) {
-        const grouped = attribute(element, 'composite-op');
-        if (grouped && grouped !== COMPOSITE_OPS.normal)
-          says.push(
-            `The group "${name ?? 'without a name'}" has the mode ${grouped}: its layers are taken over as they are.`,
-          );
-        gather(element.stack, name ? `${path}${name}: ` : path, opacity * share, seen, depth + 1);
-      } else if ('layer' in element) {
-        flat.push({ element, path, opacity: opacity * share, visible: seen });
-        if (flat.length > MOST_LAYERS) throw new PainterError(`This file has more than ${MOST_LAYERS} layers.`);
-      }
+        const name = named(element, `Group ${found.length + 1}`);
+        const op = attribute(element, 'composite-op') ?? COMPOSITE_OPS.normal;
+        if (op !== COMPOSITE_OPS.normal)
+          says.push(`The group "${name}" has the mode ${op.slice(0, 40)}: its layers are taken over as they are.`);
+        found.push({ name, ...seen(element), within });
+        gather(element.stack, found.length - 1, depth + 1);
+      } else if ('layer' in element) flat.push({ element, group: within });
+      if (flat.length + found.length > MOST_LAYERS)
+        throw new PainterError(`This file has more than ${MOST_LAYERS} layers and groups.`);
     }
   };
-  gather(root, '', 1, true, 0);
+  gather(root, undefined, 1);
   const layers: LayerRead[] = [];
-  for (const { element, path, opacity, visible } of flat) {
-    const name = `${path}${attribute(element, 'name')?.trim() || `Layer ${layers.length + 1}`}`.slice(0, 60);
+  for (const { element, group } of flat) {
+    const name = named(element, `Layer ${layers.length + 1}`);
     const op = attribute(element, 'composite-op') ?? COMPOSITE_OPS.normal;
     const blend = modeOf.get(op);
     if (!blend)
@@ -125,10 +139,10 @@ export async function readOpenRaster(bytes: Uint8Array): Promise<LayersRead> {
       const at = ((row - y) * image.width + from - x) * 4;
       rgba.set(image.rgba.subarray(at, at + 4 * (to - from)), (row * width + from) * 4);
     }
-    layers.push({ name, opacity, visible, blend: blend ?? 'normal', rgba });
+    layers.push({ name, ...seen(element), blend: blend ?? 'normal', group, rgba });
   }
   if (layers.length === 0) throw new PainterError('There is no layer in this file that could be read.');
-  return { width, height, layers, says };
+  return { width, height, layers, groups: found, says };
 }
 
 function pixelsOf(png: Uint8Array) {

@@ -1,5 +1,6 @@
 import { coverageRaster } from '@/core/film/coverage';
 import type { Raster } from '@/core/formats/png';
+import type { Step } from '@/core/formats/step';
 import type { Picture } from '@/core/picture/picture';
 import { encodeCurve, fromSrgb, type Space } from './iccProfile';
 
@@ -12,9 +13,9 @@ const ROWS = 64;
 
 /**
  * The whole picture, from the film itself.
- * @param depth bits a channel
+ * @param depth bits a channel, @param step is told how far it is
  */
-export function pictureOf(picture: Picture, shown: Shown, depth: 8 | 16, space: Space): Raster {
+export function pictureOf(picture: Picture, shown: Shown, depth: 8 | 16, space: Space, step: Step = () => {}): Raster {
   const { painting } = picture;
   const { width, height } = painting;
   const cover =
@@ -31,6 +32,7 @@ export function pictureOf(picture: Picture, shown: Shown, depth: 8 | 16, space: 
   const linear = new Float32Array(3 * width * ROWS);
   for (let top = 0; top < height; top += ROWS) {
     const bottom = Math.min(height, top + ROWS);
+    step(top / height);
     picture.linearRows(top, bottom, shown === 'lit', linear);
     for (let i = 0, to = top * width * channels; i < (bottom - top) * width; i++) {
       const r = linear[3 * i];

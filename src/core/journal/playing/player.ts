@@ -17,6 +17,8 @@ export interface Place {
 export const placeBefore = (a: Place, b: Place): boolean =>
   a.done < b.done || (a.done === b.done && a.readings < b.readings);
 
+export const samePlace = (a: Place, b: Place): boolean => a.done === b.done && a.readings === b.readings;
+
 /** Gets what changes in the picture; `canvas` where it is another canvas, of another size perhaps. */
 type Seen = (rect: PixelRect, canvas: boolean) => void;
 

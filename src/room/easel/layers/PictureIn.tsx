@@ -8,27 +8,32 @@ import { FileButton } from '@/room/parts/FileButton';
 import { decodePhoto } from '@/room/photos';
 import { useEasel } from '@/room/easel/easelStore';
 import { BLEND_WORDS } from './layerWords';
+import { drawingIn } from './drawingIn';
+import { layersIn, madeLayer } from './layersIn';
 import { packed, pixelsOf } from './pictureIn';
 import styles from './layers.module.css';
 
-type Use = 'picture' | 'texture' | 'ground';
+type Use = 'picture' | 'lines' | 'texture' | 'ground';
 const USES: { value: Use; label: string }[] = [
   { value: 'picture', label: 'Picture' },
+  { value: 'lines', label: 'Lines' },
   { value: 'texture', label: 'Texture' },
   { value: 'ground', label: 'Ground' },
 ];
 const SAYS: Record<Use, string> = {
   picture: 'A layer of its own above the one in hand, as large as it covers the canvas.',
+  lines:
+    'Line art on paper becomes a drawing of its own: the paper is made clear, the lines can be erased and painted over.',
   texture: 'Laid over and over, with a blend mode: stone, wood, a wall.',
   ground: 'A photographed ground, under everything.',
 };
 const MODES: BlendMode[] = ['normal', 'multiply', 'screen', 'overlay', 'soft-light', 'hard-light'];
 
-/** What is hidden in a file stays so by its opacity: it is a layer like the others. */
-const hiddenSays = (layers: readonly { visible: boolean }[]): string[] => {
-  const hidden = layers.filter(({ visible }) => !visible).length;
-  return hidden > 0 ? [`${hidden} of them ${hidden > 1 ? 'are' : 'is'} hidden there: opacity 0 here.`] : [];
-};
+const counted = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`;
+const takenOver = (layers: number, groups: number) =>
+  groups > 0
+    ? `${counted(layers, 'layer')} in ${counted(groups, 'group')} were taken over.`
+    : `${counted(layers, 'layer')} ${layers === 1 ? 'was' : 'were'} taken over.`;
 
 /** Brings a photo in as a layer: from the board, or from a file; or all layers of an OpenRaster file. */
 export function PictureIn({ onDone }: { onDone: () => void }) {
@@ -51,7 +56,13 @@ export function PictureIn({ onDone }: { onDone: () => void }) {
     setTrouble('');
     setBusy(true);
     try {
-      const image = pixelsOf(await decodePhoto(blob, name));
+      const bitmap = await decodePhoto(blob, name);
+      if (use === 'lines') {
+        apply(drawingIn(bitmap, name));
+        onDone();
+        return;
+      }
+      const image = pixelsOf(bitmap);
       apply({
         do: 'layer.picture',
         name: name.replace(/\.[^.]*$/, '').slice(0, 60) || 'Picture',
@@ -65,8 +76,9 @@ export function PictureIn({ onDone }: { onDone: () => void }) {
       onDone();
     } catch (error) {
       setTrouble(error instanceof PainterError ? error.message : `“${name}” cannot be brought in.`);
+    } finally {
+      setBusy(false);
     }
-    setBusy(false);
   };
   /** All layers of a file, each as a layer of pixels. */
   const bringLayers = async (file: File) => {
@@ -75,17 +87,10 @@ export function PictureIn({ onDone }: { onDone: () => void }) {
     setBusy(true);
     try {
       const { readOpenRaster } = await import('@/core/formats/layered/readOpenRaster');
-      const {
-        layers,
-        width: widthPx,
-        height: heightPx,
-        says: told,
-      } = await readOpenRaster(new Uint8Array(await file.arrayBuffer()));
-      for (const { name, blend: mode, opacity, rgba, visible } of layers) {
-        const picture = { name, widthPx, heightPx, rgba: packed(rgba), fit: 'whole' as const };
-        apply({ do: 'layer.picture', ...picture, blend: mode, opacity: visible ? opacity : 0 });
-      }
-      setSays([`${layers.length} layers were taken over.`, ...hiddenSays(layers), ...told]);
+      const read = await readOpenRaster(new Uint8Array(await file.arrayBuffer()));
+      await layersIn(read, apply, madeLayer);
+      const { layers, groups, says: told } = read;
+      setSays([takenOver(layers.length, groups.length), ...told]);
     } catch (error) {
       setTrouble(error instanceof PainterError ? error.message : `“${file.name}” cannot be brought in.`);
     }

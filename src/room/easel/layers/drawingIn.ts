@@ -1,3 +1,9 @@
+import type { Command } from '@/core/commands/commands';
+import { packed } from './pictureIn';
+
+/** Longest side at which a drawing is taken in, pixels. */
+const MOST_PX = 2400;
+
 /** Share of pixels that are taken for paper when its lightness is found. */
 const PAPER_SHARE = 0.5;
 /** Darkness that still counts as paper, and as a full line, shares of the paper's lightness. */
@@ -27,4 +33,18 @@ export function darkness(rgba: Uint8ClampedArray): Uint8Array {
     out[i] = Math.round(255 * Math.max(0, Math.min(1, (dark - CLEAR) / (FULL - CLEAR))));
   }
   return out;
+}
+
+/** What brings a drawing in as a drawing layer, its paper made clear: a scan, or lines on nothing. The bitmap is closed. */
+export function drawingIn(bitmap: ImageBitmap, fileName: string): Command {
+  const scale = Math.min(1, MOST_PX / Math.max(bitmap.width, bitmap.height));
+  const [widthPx, heightPx] = [bitmap.width, bitmap.height].map((side) => Math.max(1, Math.round(side * scale)));
+  const context = new OffscreenCanvas(widthPx, heightPx).getContext('2d')!;
+  context.fillStyle = '#fff';
+  context.fillRect(0, 0, widthPx, heightPx);
+  context.drawImage(bitmap, 0, 0, widthPx, heightPx);
+  bitmap.close();
+  const dark = packed(darkness(context.getImageData(0, 0, widthPx, heightPx).data));
+  const name = fileName.replace(/\.[^.]*$/, '').slice(0, 60) || 'Drawing';
+  return { do: 'layer.bring', name, widthPx, heightPx, dark };
 }

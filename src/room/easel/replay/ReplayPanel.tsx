@@ -1,5 +1,11 @@
 'use client';
-import { CaretRightOutlined, PauseOutlined, StepBackwardOutlined, StepForwardOutlined } from '@ant-design/icons';
+import {
+  CaretLeftOutlined,
+  CaretRightOutlined,
+  PauseOutlined,
+  StepBackwardOutlined,
+  StepForwardOutlined,
+} from '@ant-design/icons';
 import { Button, Select, Slider } from 'antd';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef } from 'react';
@@ -95,11 +101,17 @@ function Replay({ title }: { title: string }) {
           <div className={styles.transport}>
             <Button icon={<StepBackwardOutlined />} aria-label="A stroke back" onClick={() => stroke(-1)} />
             <Button
+              icon={<CaretLeftOutlined />}
+              aria-label="Play back"
+              disabled={playing || making !== undefined}
+              onClick={() => toggle(true)}
+            />
+            <Button
               type="primary"
               icon={playing ? <PauseOutlined /> : <CaretRightOutlined />}
               aria-label={playing ? 'Pause' : 'Play'}
               disabled={making !== undefined}
-              onClick={toggle}
+              onClick={() => toggle()}
             />
             <Button icon={<StepForwardOutlined />} aria-label="A stroke on" onClick={() => stroke(1)} />
             <Slider

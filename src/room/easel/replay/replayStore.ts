@@ -43,7 +43,8 @@ interface ReplayState {
   go: (time: number) => void;
   /** To the end of the stroke before, or after, where it is. */
   stroke: (by: 1 | -1) => void;
-  toggle: () => void;
+  /** Plays, on or back, or pauses what plays. */
+  toggle: (back?: boolean) => void;
   setPacing: (pacing: Pacing) => void;
   /** Says a stage in other words; none are what the journal tells. */
   say: (firstStroke: number, words: string) => void;
@@ -153,10 +154,10 @@ export const useReplay = create<ReplayState>((set, get) => ({
     }
     go(times.timeOf({ done: Math.max(0, done), readings: 0 }));
   },
-  toggle() {
+  toggle(back = false) {
     const { client, playing } = get();
     set({ playing: !playing });
-    client?.say({ say: playing ? 'pause' : 'play' });
+    client?.say(playing ? { say: 'pause' } : { say: 'play', back });
   },
   setPacing(pacing) {
     const { history, client } = get();

@@ -1,9 +1,8 @@
 'use client';
 import { LoadingOutlined } from '@ant-design/icons';
-import { Button, Radio } from 'antd';
-import { useEffect, useRef, useState } from 'react';
-import { PainterError } from '@/core/errors';
-import { PURPOSES, type ExportDefinition, type Made, type Purpose } from '@/core/formats/exports/definition';
+import { Button, Progress, Radio } from 'antd';
+import { useEffect } from 'react';
+import { PURPOSES, type ExportDefinition, type Purpose } from '@/core/formats/exports/definition';
 import { EXPORTS, exportsFor, type ExportId } from '@/core/formats/exports/exports';
 import { amendPainting } from '@/engine/keeping/shelf';
 import { useEasel } from '@/room/easel/easelStore';
@@ -13,6 +12,7 @@ import { PaintAgain } from './PaintAgain';
 import { Preview } from './Preview';
 import { kindFor, settingsFor, useSendOut } from './sendOutStore';
 import { SettingFields } from './SettingFields';
+import { useMadeFile } from './useMadeFile';
 import styles from './sendOut.module.css';
 
 /** A setting that is being typed is left alone for so long, ms. */
@@ -27,66 +27,26 @@ export function SendOutPanel({ title }: { title: string }) {
   );
 }
 
-/** A file that was made, with what it was made from. */
-interface Ready {
-  readonly key: string;
-  readonly made: Made;
-}
-
 function SendOut({ title }: { title: string }) {
   const chosen = useSendOut();
-  const engine = useEasel((s) => s.engine);
   const painting = useEasel((s) => s.painting);
-  const strokes = useEasel((s) => s.bench?.strokes);
-  const [ready, setReady] = useState<Ready>();
-  const [making, setMaking] = useState('');
-  const [trouble, setTrouble] = useState('');
-  const onItsWay = useRef<{ readonly key: string; readonly file: Promise<Made | undefined> }>(undefined);
   const { purpose } = chosen;
   const kind = kindFor(chosen, purpose);
   const definition: ExportDefinition = EXPORTS[kind];
   const values = settingsFor(chosen, kind);
-  const key = JSON.stringify([kind, values, strokes]);
+  const { made, make, giveUp, share, isMaking, trouble } = useMadeFile(kind, title, values);
   const isPicture = definition.type.startsWith('image/') && ['png', 'jpg', 'webp'].includes(definition.extension);
-  const made = ready?.key === key ? ready.made : undefined;
 
   useEffect(() => {
     void useSendOut.getState().read();
   }, []);
-
-  const make = (): Promise<Made | undefined> => {
-    if (!engine) return Promise.resolve(undefined);
-    if (made) return Promise.resolve(made);
-    // who asks while it is being made waits for the same file
-    if (onItsWay.current?.key === key) return onItsWay.current.file;
-    setMaking(key);
-    setTrouble('');
-    const file = engine.ask({ of: 'export', as: kind, title, settings: values }).then(
-      (found) => {
-        setReady({ key, made: found });
-        return found;
-      },
-      (error: unknown) => {
-        setTrouble(error instanceof PainterError ? error.message : 'The file could not be made.');
-        return undefined;
-      },
-    );
-    onItsWay.current = { key, file };
-    void file.finally(() => {
-      if (onItsWay.current?.file === file) onItsWay.current = undefined;
-      setMaking((now) => (now === key ? '' : now));
-    });
-    return file;
-  };
 
   useEffect(() => {
     // a picture is shown as it will be; what takes long, or cannot be shown, is made when it is asked for
     if (!isPicture) return;
     const timer = setTimeout(() => void make(), TYPED_MS);
     return () => clearTimeout(timer);
-    // it is made anew when what it is made from is another
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [key, isPicture, engine]);
+  }, [make, isPicture]);
 
   const save = async () => {
     const file = await make();
@@ -131,9 +91,17 @@ function SendOut({ title }: { title: string }) {
             }
           />
           {/* a button that loads hears no click, and one may well click while a file is being made */}
-          <Button type="primary" icon={making === key && <LoadingOutlined />} onClick={() => void save()}>
+          <Button type="primary" icon={isMaking && <LoadingOutlined />} onClick={() => void save()}>
             Save the file
           </Button>
+          {isMaking && (
+            <div className={styles.making}>
+              <Progress percent={Math.floor(100 * share)} size="small" aria-label="How far the file is" />
+              <Button size="small" onClick={giveUp}>
+                Give up
+              </Button>
+            </div>
+          )}
           {trouble && (
             <p role="alert" className="trouble">
               {trouble}
@@ -141,7 +109,7 @@ function SendOut({ title }: { title: string }) {
           )}
           {purpose === 'print' && <PaintAgain title={title} />}
         </section>
-        <Preview kind={kind} values={values} made={made} making={making === key} />
+        <Preview kind={kind} values={values} made={made} making={isMaking} />
       </div>
     </div>
   );

@@ -5,8 +5,7 @@ import { PainterError } from '@/core/errors';
 import type { LayerState } from '@/engine/protocol';
 import { FileButton } from '@/room/parts/FileButton';
 import { decodePhoto } from '@/room/photos';
-import { darkness } from '@/room/easel/layers/drawingIn';
-import { packed } from '@/room/easel/layers/pictureIn';
+import { drawingIn } from '@/room/easel/layers/drawingIn';
 import { mixtureOf, useEasel } from '@/room/easel/easelStore';
 import styles from './sighting.module.css';
 
@@ -44,9 +43,6 @@ export function DrawingTools({ layer }: { layer: LayerState }) {
   );
 }
 
-/** Longest side at which a drawing is taken in, pixels. */
-const MOST_PX = 2400;
-
 /** Brings a drawing in from a file: a scan or photo of lines on white paper. */
 export function BringDrawing() {
   const apply = useEasel((s) => s.apply);
@@ -54,17 +50,7 @@ export function BringDrawing() {
   const bring = async (file: File) => {
     setTrouble('');
     try {
-      const bitmap = await decodePhoto(file, file.name);
-      const scale = Math.min(1, MOST_PX / Math.max(bitmap.width, bitmap.height));
-      const [widthPx, heightPx] = [Math.round(bitmap.width * scale), Math.round(bitmap.height * scale)];
-      const context = new OffscreenCanvas(widthPx, heightPx).getContext('2d')!;
-      context.fillStyle = '#fff';
-      context.fillRect(0, 0, widthPx, heightPx);
-      context.drawImage(bitmap, 0, 0, widthPx, heightPx);
-      bitmap.close();
-      const dark = packed(darkness(context.getImageData(0, 0, widthPx, heightPx).data));
-      const name = file.name.replace(/\.[^.]*$/, '').slice(0, 60) || 'Drawing';
-      apply({ do: 'layer.bring', name, widthPx, heightPx, dark });
+      apply(drawingIn(await decodePhoto(file, file.name), file.name));
     } catch (error) {
       setTrouble(error instanceof PainterError ? error.message : `“${file.name}” cannot be brought in.`);
     }
