@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { pairUp, readSpectra } from '@/core/formats/paintMeasurement';
 import { makeOwnPaint } from '@/core/colour/ownPaints';
 import { masstoneSpectrum, pigmentSpectrum } from '@/core/colour/spectrum';
-import { boundedText } from '../boundedText';
+import { boundedText } from '../boundedBody';
 import { POST } from './route';
 
 const ask = (body: unknown) =>

@@ -5,7 +5,7 @@ import { writeCxf } from '@/core/formats/cxf';
 import { ownPaintSchema } from '@/core/journal/journalSchema';
 import { mixtureSchema } from '@/core/schemaParts';
 import { measurePaint } from '@/devices/spectrometer';
-import { boundedText, BodyRefused } from '../boundedText';
+import { boundedText, BodyRefused } from '../boundedBody';
 import { forOwnPages } from '../forOwnPages';
 
 const request = z.strictObject({

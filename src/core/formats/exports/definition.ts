@@ -50,6 +50,8 @@ export interface ExportDefinition {
   readonly type: string;
   /** Whether a painting that was sent out so can be hung again with everything that it is. */
   readonly whole?: true;
+  /** Where outside such a file can be sent at once. */
+  readonly goesTo?: 'print-shop' | 'gallery';
   readonly settings: Settings;
   /** @param given settings, those left out are as they are at first @throws PainterError when it cannot be made so */
   readonly make: (from: SentOut, given?: unknown) => Promise<Made>;

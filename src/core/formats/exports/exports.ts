@@ -6,6 +6,7 @@ import { picturePng } from './picturePng';
 import { pictureTiff } from './pictureTiff';
 import { pictureWebp } from './pictureWebp';
 import { printPdf } from './printPdf';
+import { printProof } from './printProof';
 import { recipesCsv, recipesPdf } from './recipes';
 import { relief3mf, reliefPng, reliefStl } from './relief';
 
@@ -16,6 +17,7 @@ export const EXPORTS = {
   file: ownFile,
   ora: layersOra,
   recipes: recipesPdf,
+  proof: printProof,
   png: picturePng,
   jpeg: pictureJpeg,
   webp: pictureWebp,

@@ -25,6 +25,7 @@ const KB = 1000;
 
 export const webCopy = defineExport({
   label: 'Web copy',
+  goesTo: 'gallery',
   purposes: ['web'],
   extension: 'jpg',
   type: 'image/jpeg',

@@ -9,6 +9,7 @@ export const picturePng = defineExport({
   purposes: ['web', 'program', 'print'],
   extension: 'png',
   type: 'image/png',
+  goesTo: 'print-shop',
   settings: { shown, depth, space },
   make: ({ plainly, ppi, step }, chosen) =>
     plainly((picture) => {

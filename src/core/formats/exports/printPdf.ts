@@ -11,6 +11,7 @@ export const printPdf = defineExport({
   purposes: ['print'],
   extension: 'pdf',
   type: 'application/pdf',
+  goesTo: 'print-shop',
   settings: {
     shown: litOrNot,
     margin: { kind: 'number', label: 'Margin', unit: 'mm', least: 0, most: 100, step: 1, first: 12 },

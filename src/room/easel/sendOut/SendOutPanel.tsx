@@ -12,6 +12,7 @@ import { PaintAgain } from './PaintAgain';
 import { Preview } from './Preview';
 import { kindFor, settingsFor, useSendOut } from './sendOutStore';
 import { SettingFields } from './SettingFields';
+import { ToGallery, ToShop } from './ToOutside';
 import { useMadeFile } from './useMadeFile';
 import styles from './sendOut.module.css';
 
@@ -107,6 +108,8 @@ function SendOut({ title }: { title: string }) {
               {trouble}
             </p>
           )}
+          {purpose === 'print' && definition.goesTo === 'print-shop' && <ToShop title={title} make={make} />}
+          {purpose === 'web' && definition.goesTo === 'gallery' && <ToGallery title={title} make={make} />}
           {purpose === 'print' && <PaintAgain title={title} />}
         </section>
         <Preview kind={kind} values={values} made={made} making={isMaking} />

@@ -5,30 +5,39 @@ export class BodyRefused extends Error {
   }
 }
 
+/** The text of a request's body. @param bytes most bytes, @param ms most time @throws BodyRefused */
+export const boundedText = async (message: Request, bytes: number, ms: number): Promise<string> =>
+  new TextDecoder().decode(await boundedBytes(message, bytes, ms));
+
 /**
- * The text of a request's body, read no farther than it may be long and no longer than it may take.
+ * A request's body, read no farther than it may be long and no longer than it may take.
  * @param bytes most bytes, @param ms most time
  * @throws BodyRefused
  */
-export async function boundedText(message: Request, bytes: number, ms: number): Promise<string> {
+export async function boundedBytes(message: Request, bytes: number, ms: number): Promise<Uint8Array<ArrayBuffer>> {
   if (Number(message.headers.get('content-length') ?? 0) > bytes) throw new BodyRefused(413);
-  if (!message.body) return '';
+  if (!message.body) return new Uint8Array();
   const reader = message.body.getReader();
   let timer: ReturnType<typeof setTimeout> | undefined;
   const late = new Promise<never>((_, reject) => {
     timer = setTimeout(() => reject(new BodyRefused(408)), ms);
   });
-  const decoder = new TextDecoder();
-  let text = '';
+  const parts: Uint8Array[] = [];
   let length = 0;
   try {
     for (;;) {
       const { done, value } = await Promise.race([reader.read(), late]);
-      if (done) return text + decoder.decode();
+      if (done) break;
       length += value.byteLength;
       if (length > bytes) throw new BodyRefused(413);
-      text += decoder.decode(value, { stream: true });
+      parts.push(value);
     }
+    const body = new Uint8Array(length);
+    parts.reduce((at, part) => {
+      body.set(part, at);
+      return at + part.length;
+    }, 0);
+    return body;
   } catch (error) {
     void reader.cancel().catch(() => {});
     throw error;

@@ -1,0 +1,5 @@
+import { Gallery } from '@/room/outside/Gallery';
+
+export default function GalleryPage() {
+  return <Gallery />;
+}

@@ -1,0 +1,5 @@
+import { Shop } from '@/room/outside/Shop';
+
+export default function ShopPage() {
+  return <Shop />;
+}
