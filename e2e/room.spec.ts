@@ -202,7 +202,9 @@ test.describe('bad input is said in place, and nothing is lost', () => {
     );
     const demo = readFileSync('public/demo/low-tide.stigmos');
     await open('half.stigmos', demo.subarray(0, demo.length >> 1));
-    await expect(page.getByRole('alert').filter({ hasText: 'half.stigmos' })).toContainText('damaged');
+    await expect(page.getByRole('alert').filter({ hasText: 'half.stigmos' })).toContainText(
+      /is damaged: its paint is lost\. It can be painted again/,
+    );
     await expect(page.getByRole('link', { name: /^Open / })).toHaveCount(1);
     await open('low-tide.stigmos', demo);
     await page.waitForURL(/\/easel/, { timeout: 90_000 });

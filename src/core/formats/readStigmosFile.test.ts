@@ -9,7 +9,7 @@ import { PainterError } from '@/core/errors';
 import { loaded, line, paint, studioFor } from '@/measure/bench';
 import { fittingDigests } from '@/measure/damage/fittingDigests';
 import { randomAct, randomFrom } from '@/measure/randomActs';
-import { openStigmosFile, PaintDamaged, readStigmosFile } from './readStigmosFile';
+import { openStigmosFile, FileDamaged, readStigmosFile } from './readStigmosFile';
 import { encodeStigmosFile, type StigmosFile } from './stigmosFile';
 import { studioOf } from './studioOf';
 
@@ -144,9 +144,9 @@ describe('a damaged file', () => {
     const { bytes } = small();
     expect(await problem(forged(bytes, () => {}))).toBeUndefined();
     const why = await problem(forged(bytes, change));
-    expect(why).toBeInstanceOf(PaintDamaged);
+    expect(why).toBeInstanceOf(FileDamaged);
     // what can be saved is there
-    const { file, strokes } = why as PaintDamaged;
+    const { file, strokes } = why as FileDamaged;
     expect(strokes).toBe(file.journal.entries.filter((e) => e.do === 'stroke').length);
     expect(file.title).toBe('Mooring posts');
   });
@@ -227,5 +227,46 @@ describe('an archive that is a trap', () => {
       manifest.extra = { anything: 'else' };
     });
     expect(String(await problem(zipSync(parts)))).toContain('of version 7; this program reads up to 2');
+  });
+});
+
+describe('a file that is damaged', () => {
+  it('without a photo that is damaged is the rest, which says so', async () => {
+    const { studio } = small();
+    const photo = { name: 'pier.jpg', type: 'image/jpeg', bytes: Uint8Array.from({ length: 900 }, (_, i) => i * 7) };
+    const bytes = encodeStigmosFile(studio, studio.history, 'Posts', [photo, { ...photo, name: 'mud.jpg' }]);
+    const parts = unzipSync(bytes);
+    delete parts['photos/1'];
+    const why = (await problem(zipSync(parts))) as FileDamaged;
+    expect(why.message).toBe('This file is damaged: the photo “pier.jpg” is lost. It can be opened without.');
+    expect(why.strokes).toBeUndefined();
+    expect(why.file.photos.map(({ name, bytes: own }) => [name, own])).toEqual([['mud.jpg', photo.bytes]]);
+    expect(digest(studioOf(why.file as StigmosFile))).toBe(digest(studio));
+  });
+
+  it('cut off anywhere is refused in a sentence, or has its journal still and says what is lost', async () => {
+    const { studio } = small();
+    const photo = { name: 'pier.jpg', type: 'image/jpeg', bytes: Uint8Array.from({ length: 900 }, (_, i) => i * 7) };
+    const bytes = encodeStigmosFile(studio, studio.history, 'Posts', [photo]);
+    const random = randomFrom(3);
+    let saved = 0;
+    for (let i = 0; i < 40; i++) {
+      const cut = i === 0 ? bytes.length - 9 : 1 + random.below(bytes.length - 1);
+      const why = await problem(bytes.subarray(0, cut));
+      expect(why, `at ${cut}`).toBeInstanceOf(PainterError);
+      if (!(why instanceof FileDamaged)) continue;
+      saved++;
+      expect(why.message).toMatch(
+        /^This file is damaged: its paint( and the photo “pier.jpg” are| is) lost\. It can be painted again from its 2 strokes\.$/,
+      );
+      expect(why.file.journal.entries).toEqual(studio.history);
+      expect(why.file.photos.length).toBe(/photo/.test(why.message) ? 0 : 1);
+    }
+    expect(saved).toBeGreaterThan(20);
+  });
+
+  it('cut off is not unpacked to more than a part of a file may be', async () => {
+    const bomb = zipSync({ 'manifest.json': new Uint8Array(200e6), 'journal.json': strToU8('{}') }, { level: 9 });
+    expect(String(await problem(bomb.subarray(0, bomb.length - 40)))).toMatch(/manifest is missing/);
   });
 });

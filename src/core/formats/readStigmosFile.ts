@@ -14,6 +14,7 @@ import { effectiveCommands } from '@/core/journal/history';
 import { needSize } from '@/core/commands/memoryBudget';
 import { studioStateSchema, type StudioState } from '@/core/journal/snapshot';
 import { Archive, ArchiveError } from './archive';
+import { leftOf } from './leftOf';
 import { manifestSchema, STROKES_ALONE, type StigmosFile, type StrokesFile } from './stigmosFile';
 
 const MB = 2 ** 20;
@@ -21,20 +22,38 @@ const LIMITS = { entries: 60_000, unpacked: 3 * 2 ** 30, small: 64 * MB, ratio: 
 /** Largest file, and largest parts of it, bytes. */
 const MOST = { file: 2 ** 30, manifest: 16 * MB, journal: 512 * MB, state: 128 * MB, tile: 64 * MB, photo: 256 * MB };
 
+/** What is looked for in a file that was cut off, and how large it may be. */
+const MOST_LEFT: Readonly<Record<string, number>> = {
+  'manifest.json': MOST.manifest,
+  'journal.json': MOST.journal,
+  'thumbnail.png': MOST.photo,
+};
+const PHOTO = /^photos\/\d{1,3}$/;
+
 /** What can be had from a file whose paint is damaged: everything but the paint. */
 export type Unpainted = Omit<StigmosFile, 'state' | 'tiles' | 'digest'>;
 
-/** The paint of a file is damaged, or is not what its journal says; it can be painted again from its strokes. */
-export class PaintDamaged extends PainterError {
-  readonly strokes: number;
+/** A part of a file is damaged, or is not what its journal says: says what is lost, and has what is left. */
+export class FileDamaged extends PainterError {
+  /** Whether its paint is lost, too: it can be painted again from so many strokes. */
+  readonly strokes: number | undefined;
 
-  constructor(readonly file: Unpainted) {
+  /** @param file what is left, @param lost what is not, as parts of a sentence */
+  constructor(
+    readonly file: StigmosFile | StrokesFile | Unpainted,
+    lost: readonly string[],
+  ) {
+    const painted = 'state' in file || 'strokesAlone' in file;
     const strokes = strokesOf(file.journal);
     const again = strokes === 1 ? 'its one stroke' : `its ${strokes} strokes`;
-    super(`The paint in this file is damaged. It can be painted again from ${again}.`);
-    this.strokes = strokes;
+    const said = `This file is damaged: ${listed(lost)} ${lost.length === 1 ? 'is' : 'are'} lost.`;
+    super(`${said} It can be ${painted ? 'opened without' : `painted again from ${again}`}.`);
+    this.strokes = painted ? undefined : strokes;
   }
 }
+
+const listed = (parts: readonly string[]): string =>
+  parts.length > 1 ? `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}` : (parts[0] ?? 'a part of it');
 
 /** Strokes that a journal leads to. */
 const strokesOf = ({ entries }: Journal): number => effectiveCommands(entries).filter((c) => c.do === 'stroke').length;
@@ -64,12 +83,12 @@ function needKnownVersion(manifest: Uint8Array): void {
 
 /**
  * Reads a painting's file and checks all of it: sizes before anything is unpacked, checksums, digests, schemas, bounds.
- * @throws PainterError with a sentence when it is none, is damaged, or unpacks to more than is reasonable; PaintDamaged
- *   when its journal is sound and its paint is not
+ * @throws PainterError with a sentence when it is none, is damaged, or unpacks to more than is reasonable; FileDamaged
+ *   when its journal is sound and something else is not
  */
 export async function openStigmosFile(bytes: Uint8Array): Promise<StigmosFile | StrokesFile> {
   if (bytes.length > MOST.file) throw new PainterError('This file is too large to be opened here (over 1 GB).');
-  const archive = await told(Archive.open(bytes, LIMITS), () => 'This is no Stigmos painting, or the file is damaged.');
+  const archive = await opened(bytes);
   const damaged = (what: string) => `This painting cannot be opened: its ${what} is damaged.`;
   const part = async (name: string, most: number, what: string) => {
     const found = await told(archive.read(name, most), () => damaged(what));
@@ -90,15 +109,21 @@ export async function openStigmosFile(bytes: Uint8Array): Promise<StigmosFile | 
     throw new PainterError(damaged('list of own paints'));
   }
   const photos = [];
+  const lost: string[] = [];
   for (const { name, type, file } of manifest.photos) {
-    photos.push({ name, type, bytes: await part(file, MOST.photo, 'photo') });
+    const photo = await told(archive.read(file, MOST.photo), () => '').catch((error: unknown) => {
+      if (error instanceof PainterError && error.message) throw error;
+    });
+    if (photo) photos.push({ name, type, bytes: photo });
+    else lost.push(`the photo “${name}”`);
   }
   const { title, palette, lamp, missing = 0 } = manifest;
   const thumbnail = await archive.read('thumbnail.png', MOST.photo).catch(() => undefined);
   const unpainted: Unpainted = { title, journal, photos, palette, lamp, missing, thumbnail };
   if (manifest.version === STROKES_ALONE) {
-    return { ...unpainted, digest: manifest.digest, strokesAlone: true };
+    return whole({ ...unpainted, digest: manifest.digest, strokesAlone: true }, lost);
   }
+  let file: StigmosFile;
   try {
     const packedState = await archive.read('state.json', MOST.state);
     if (!packedState) throw new RangeError('There is no state.');
@@ -112,10 +137,29 @@ export async function openStigmosFile(bytes: Uint8Array): Promise<StigmosFile | 
     const state = studioStateSchema.parse(JSON.parse(strFromU8(packedState)));
     if (missing === 0 && state.strokes !== strokesOf(journal)) throw new RangeError('Journal and paint do not fit.');
     checkTiles(journal, state, tiles);
-    return { ...unpainted, state, tiles, digest: manifest.digest };
+    file = { ...unpainted, state, tiles, digest: manifest.digest };
   } catch (error) {
     if (error instanceof ArchiveError && error.fault === 'too much') throw tooMuch();
-    throw new PaintDamaged(unpainted);
+    throw new FileDamaged(unpainted, ['its paint', ...lost]);
+  }
+  return whole(file, lost);
+}
+
+/** @throws FileDamaged where something is lost */
+function whole<T extends StigmosFile | StrokesFile>(file: T, lost: readonly string[]): T {
+  if (lost.length > 0) throw new FileDamaged(file, lost);
+  return file;
+}
+
+/** The archive of a file; of one that was cut off, which has no list of its entries any more, those that came before. */
+async function opened(bytes: Uint8Array): Promise<Pick<Archive, 'read'>> {
+  try {
+    return await Archive.open(bytes, LIMITS);
+  } catch (error) {
+    if (error instanceof ArchiveError && error.fault === 'too much') throw tooMuch();
+    const left = leftOf(bytes, (name) => MOST_LEFT[name] ?? (PHOTO.test(name) ? MOST.photo : 0));
+    if (!left.has('journal.json')) throw new PainterError('This is no Stigmos painting, or the file is damaged.');
+    return { read: async (name) => left.get(name) };
   }
 }
 

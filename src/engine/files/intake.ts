@@ -1,5 +1,5 @@
 import { deflateSync } from 'fflate';
-import { openStigmosFile, PaintDamaged, type Unpainted } from '@/core/formats/readStigmosFile';
+import { openStigmosFile, FileDamaged, type Unpainted } from '@/core/formats/readStigmosFile';
 import type { StigmosFile, StrokesFile } from '@/core/formats/stigmosFile';
 import { PainterError } from '@/core/errors';
 import { whileHeld } from '@/engine/hand/holding';
@@ -22,15 +22,15 @@ const TILES_AT_ONCE = 24;
 /**
  * Puts the painting of a file on the rack: everything or nothing. Its record is written last, and what was written
  * before is removed when that cannot be done; what a killed browser leaves behind is swept later (see sweeping.ts).
- * @param again takes a file whose paint is damaged, to be painted again from its strokes
- * @throws PainterError with a sentence when the file is no painting, is damaged, or there is no room for it; PaintDamaged
+ * @param again takes what is left of a damaged file: where its paint is lost, it is painted again from its strokes
+ * @throws PainterError with a sentence when the file is no painting, is damaged, or there is no room for it; FileDamaged
  */
 export async function takeIn(bytes: Uint8Array, id: string, again = false): Promise<void> {
   let file: StigmosFile | StrokesFile | Unpainted;
   try {
     file = await openStigmosFile(bytes);
   } catch (error) {
-    if (!again || !(error instanceof PaintDamaged)) throw error;
+    if (!again || !(error instanceof FileDamaged)) throw error;
     file = error.file;
   }
   await whileHeld(id, async () => {

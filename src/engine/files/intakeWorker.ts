@@ -1,6 +1,6 @@
 /// <reference lib="webworker" />
 import { ArchiveError } from '@/core/formats/archive';
-import { PaintDamaged } from '@/core/formats/readStigmosFile';
+import { FileDamaged } from '@/core/formats/readStigmosFile';
 import { PainterError } from '@/core/errors';
 import { filesIn } from './backup';
 import { takeIn } from './intake';
@@ -13,11 +13,13 @@ export interface ToIntake {
   /** Whether it is an archive of many. */
   readonly many?: boolean;
 }
+/** What can be done with a damaged file: it is opened without what is lost, or painted again from its strokes. */
+export type Offer = 'rest' | 'painting again';
 export type FromIntake =
   /** `paintings`: how many were taken in. */
   | { readonly say: 'done'; readonly paintings: number }
-  /** `strokes`: it can be painted again from so many. `fault`: what an engineer wants to know. */
-  | { readonly say: 'refused'; readonly why: string; readonly strokes?: number; readonly fault?: string };
+  /** `offers`: what can be done with it all the same. `fault`: what an engineer wants to know. */
+  | { readonly say: 'refused'; readonly why: string; readonly offers?: Offer; readonly fault?: string };
 
 declare const self: DedicatedWorkerGlobalScope;
 
@@ -35,7 +37,8 @@ self.onmessage = async ({ data: { file, id, again, many } }: MessageEvent<ToInta
     }
     answer({ say: 'done', paintings });
   } catch (error) {
-    if (error instanceof PaintDamaged) answer({ say: 'refused', why: error.message, strokes: error.strokes });
+    if (error instanceof FileDamaged)
+      answer({ say: 'refused', why: error.message, offers: error.strokes === undefined ? 'rest' : 'painting again' });
     else if (error instanceof ArchiveError) answer({ say: 'refused', why: 'This archive is damaged.' });
     else if (error instanceof PainterError) answer({ say: 'refused', why: error.message });
     else answer({ say: 'refused', why: 'This file could not be taken in.', fault: String(error) });

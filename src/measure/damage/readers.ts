@@ -3,7 +3,7 @@ import { imageSize } from 'image-size';
 import jpeg from 'jpeg-js';
 import { readSpectra } from '@/core/formats/paintMeasurement';
 import { encodePng } from '@/core/formats/png';
-import { PaintDamaged, readStigmosFile } from '@/core/formats/readStigmosFile';
+import { FileDamaged, readStigmosFile } from '@/core/formats/readStigmosFile';
 import { encodeStigmosFile } from '@/core/formats/stigmosFile';
 import { textOf } from '@/core/formats/textOf';
 import { decodeTubeSet, encodeTubeSet } from '@/core/formats/tubeSetFile';
@@ -78,7 +78,7 @@ export function readers(): Reader[] {
       async read(bytes) {
         const file = await readStigmosFile(bytes).catch((error: unknown) => {
           // what is offered to be painted again must at least be a journal
-          if (error instanceof PaintDamaged) readJournal(JSON.parse(JSON.stringify(error.file.journal)));
+          if (error instanceof FileDamaged) readJournal(JSON.parse(JSON.stringify(error.file.journal)));
           throw error;
         });
         const studio = studioOf(file);

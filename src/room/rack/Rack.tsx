@@ -5,6 +5,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { PainterError } from '@/core/errors';
+import type { Offer } from '@/engine/files/intakeWorker';
 import { amendPainting, erasePainting, listPaintings, type PaintingFace } from '@/engine/keeping/shelf';
 import type { PaintingRecord } from '@/engine/keeping/paintingRecord';
 import { FileButton } from '../parts/FileButton';
@@ -26,8 +27,8 @@ export function Rack() {
   const [paintings, setPaintings] = useState<(PaintingRecord & PaintingFace)[]>();
   const [removed, setRemoved] = useState<PaintingRecord>();
   const [trouble, setTrouble] = useState('');
-  /** A file that was refused and can be painted again. */
-  const [again, setAgain] = useState<{ file: File; strokes: number }>();
+  /** A damaged file, and what can be done with it all the same. */
+  const [again, setAgain] = useState<{ file: File; offers: Offer }>();
   const [room, setRoom] = useState('');
   const [stays, setStays] = useState('');
   const [swept, setSwept] = useState('');
@@ -73,7 +74,7 @@ export function Rack() {
       } else router.push(`/easel?painting=${await hangFile(file, undefined, paintAgain)}`);
     } catch (error) {
       setTrouble(`“${file.name}”: ${sentence(error)}`);
-      if (error instanceof FileRefused && error.strokes) setAgain({ file, strokes: error.strokes });
+      if (error instanceof FileRefused && error.offers) setAgain({ file, offers: error.offers });
     } finally {
       setHanging(false);
     }
@@ -151,7 +152,7 @@ export function Rack() {
           {trouble}
           {again && (
             <Button type="link" onClick={() => void openFile(again.file, true)}>
-              Paint it again
+              {again.offers === 'rest' ? 'Open what is left' : 'Paint it again'}
             </Button>
           )}
         </p>

@@ -1,5 +1,5 @@
 import { PainterError } from '@/core/errors';
-import type { FromIntake, ToIntake } from '@/engine/files/intakeWorker';
+import type { FromIntake, Offer, ToIntake } from '@/engine/files/intakeWorker';
 import { readPainting } from '@/engine/keeping/shelf';
 
 /** The painting that hangs there at first, and the series that can be hung beside it. */
@@ -19,11 +19,11 @@ export const DEMO_SERIES = [
 
 export const newId = (): string => crypto.randomUUID();
 
-/** A file that is not taken in as it is; with a number of strokes from which it can be painted again. */
+/** A file that is not taken in as it is, and what can be done with it all the same. */
 export class FileRefused extends PainterError {
   constructor(
     message: string,
-    readonly strokes?: number,
+    readonly offers?: Offer,
   ) {
     super(message);
   }
@@ -31,7 +31,7 @@ export class FileRefused extends PainterError {
 
 /**
  * Puts the painting of a file on the rack. Nothing is listed until everything is stored.
- * @param again paints a file again whose paint is damaged
+ * @param again takes what is left of a damaged file
  * @returns its id
  * @throws FileRefused with a sentence when the file is no painting, is damaged, or there is no room for it.
  */
@@ -51,7 +51,7 @@ function intake(message: ToIntake): Promise<number> {
       if (data.say === 'done') resolve(data.paintings);
       else {
         if (data.fault) reportError(new Error(data.fault));
-        reject(new FileRefused(data.why, data.strokes));
+        reject(new FileRefused(data.why, data.offers));
       }
     };
     worker.onerror = () => reject(new FileRefused('This file could not be taken in.'));
