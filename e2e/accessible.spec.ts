@@ -49,6 +49,15 @@ test('every screen can be used without seeing or pointing at it', async ({ page 
   await page.goto('/settings');
   await expect(page.getByRole('heading', { name: 'Settings' })).toBeVisible();
   expect.soft(await problems(page), 'the settings').toEqual([]);
+  for (const [path, name] of [
+    ['/shop', 'The print shop'],
+    ['/gallery', 'The gallery'],
+  ]) {
+    await page.goto(path);
+    await expect(page.getByRole('heading', { name })).toBeVisible();
+    await expect(page.getByText(/Nothing was sent here yet|The wall is empty/)).toBeVisible();
+    expect.soft(await problems(page), path).toEqual([]);
+  }
 });
 
 test('a stroke is painted by keyboard, and Tab leaves the canvas', async ({ page }) => {

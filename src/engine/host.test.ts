@@ -109,6 +109,28 @@ describe('a painting at the host', () => {
     expect(await readJournal(record.id)).toEqual(before);
   });
 
+  it('says how far a file is, and leaves it where nobody waits for it any more', async () => {
+    const record = await onTheRack();
+    const page = await Page.open(record.id);
+    page.act(commandSchema.parse({ do: 'load', mixture: { PB29: 1 } }));
+    await page.settled();
+    const { bytes } = await page.ask({ of: 'export', as: 'tiff', title: '' });
+    expect(bytes.length).toBeGreaterThan(1000);
+    const shares = page.heard.flatMap((m) => (m.say === 'answering' ? [m.share] : []));
+    expect(shares[0]).toBe(0);
+    const givenUp = new Int32Array(new SharedArrayBuffer(4));
+    Atomics.store(givenUp, 0, 1);
+    page.say({ say: 'ask', id: 999, question: { of: 'export', as: 'tiff', title: '', givenUp } });
+    await page.until('no-answer');
+    expect(page.heard.findLast((m) => m.say === 'no-answer')).toEqual({
+      say: 'no-answer',
+      id: 999,
+      why: 'It was given up.',
+    });
+    // and goes on with whatever else is asked
+    expect((await page.ask({ of: 'state' })).digest).toBe(await replayed(record));
+  });
+
   it('goes far back with progress, can be stopped on the way, and does it again', async () => {
     const record = await onTheRack();
     const random = randomFrom(5);
