@@ -11,7 +11,7 @@ test('a painting is proofed for a paper, sent to the print shop, confirmed and p
   await panel.getByRole('button', { name: /^Print/ }).click();
   await panel.getByRole('radio', { name: /^Proof on the screen/ }).check();
   await expect(panel.getByRole('img', { name: 'The file as it will be' })).toBeVisible({ timeout: 60_000 });
-  await expect(panel.getByText(/^Cotton paper, matte \(ink jet\): /)).toBeVisible();
+  await expect(panel.getByText(/^Matte cotton, ink jet: /)).toBeVisible();
   await panel.getByRole('radio', { name: /^PDF/ }).check();
   const shop = panel.getByRole('region', { name: 'The print shop' });
   // on a bad day it has no time, and then breaks off half way

@@ -11,16 +11,18 @@ const EVERY_MS = 1500;
 /** What there is at a place outside, asked again and again while its page is looked at. */
 export function useOutside<T extends { readonly mood: Mood }>(place: OutsidePlace, schema: z.ZodType<T>) {
   const [there, setThere] = useState<T>();
-  const [trouble, setTrouble] = useState('');
+  /** Why it does not answer, and why it did not do what it was asked to. */
+  const [unheard, setUnheard] = useState('');
+  const [refused, setRefused] = useState('');
   const look = useCallback(
     () =>
       askOutside(place, '', schema).then(
         (found) => {
           setThere(found);
-          setTrouble('');
+          setUnheard('');
         },
         (error: unknown) =>
-          setTrouble(error instanceof PainterError ? error.message : `${PLACES[place]} does not answer.`),
+          setUnheard(error instanceof PainterError ? error.message : `${PLACES[place]} does not answer.`),
       ),
     [place, schema],
   );
@@ -31,17 +33,18 @@ export function useOutside<T extends { readonly mood: Mood }>(place: OutsidePlac
   }, [look]);
   /** Asks for something, and looks what has become of it. */
   const does = async (path: string, method: 'PUT' | 'DELETE', body?: string) => {
+    setRefused('');
     try {
       const answer = await fetch(path, { method, body });
       if (!answer.ok) throw new PainterError(((await answer.json()) as { why: string }).why);
       await look();
     } catch (error) {
-      setTrouble(error instanceof PainterError ? error.message : `${PLACES[place]} does not answer.`);
+      setRefused(error instanceof PainterError ? error.message : `${PLACES[place]} does not answer.`);
     }
   };
   return {
     there,
-    trouble,
+    trouble: refused || unheard,
     does: (id: string, method: 'PUT' | 'DELETE') => void does(`/api/${place}/${id}`, method),
     onMood: (mood: Mood) => void does(`/api/moods/${place}`, 'PUT', JSON.stringify({ mood })),
     mood: there?.mood ?? MOODS[0],

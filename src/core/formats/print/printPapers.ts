@@ -19,7 +19,7 @@ export interface PrintPaper {
 
 export const PRINT_PAPERS = {
   cotton: {
-    name: 'Cotton paper, matte (ink jet)',
+    name: 'Matte cotton, ink jet',
     says: 'Soft and without shine; darks are grey.',
     primaries: [
       [96, 0, 2],
@@ -33,7 +33,7 @@ export const PRINT_PAPERS = {
     ],
   },
   baryta: {
-    name: 'Baryta paper, satin (ink jet)',
+    name: 'Satin baryta, ink jet',
     says: 'Deep darks and strong colours, a slight shine.',
     primaries: [
       [96, 0, -1],
@@ -47,7 +47,7 @@ export const PRINT_PAPERS = {
     ],
   },
   coated: {
-    name: 'Coated paper (offset)',
+    name: 'Coated, offset',
     says: 'Books, catalogues, posters.',
     primaries: [
       [95, 1, -4],
@@ -61,7 +61,7 @@ export const PRINT_PAPERS = {
     ],
   },
   uncoated: {
-    name: 'Uncoated paper (offset)',
+    name: 'Uncoated, offset',
     says: 'Cards and letters: paler, everything a little grey.',
     primaries: [
       [93, 1, -3],
