@@ -7,7 +7,7 @@ import { createServer } from 'node:http';
 import { fileURLToPath } from 'node:url';
 
 const HOST = '127.0.0.1';
-const ANSWERED = ['GET', 'HEAD', 'POST', 'PUT', 'DELETE', 'OPTIONS'];
+const ANSWERED = ['GET', 'HEAD', 'POST', 'OPTIONS'];
 /** Longest time in which a request has to be there with its headers, and as a whole; and how often that is looked at, ms. */
 const LIMITS = { headersTimeout: 10_000, requestTimeout: 20_000, connectionsCheckingInterval: 1000 };
 

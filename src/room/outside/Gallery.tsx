@@ -30,7 +30,7 @@ export function Gallery() {
             <img src={`/api/gallery/${id}`} alt={title} style={{ aspectRatio: width / height }} />
             <h2>{title}</h2>
             {caption && <p>{caption}</p>}
-            <Button size="small" type="text" onClick={() => does(id, 'DELETE')}>
+            <Button size="small" type="text" onClick={() => does(id, 'take-down')}>
               Take down
             </Button>
           </li>

@@ -34,7 +34,7 @@ export function Shop() {
   );
 }
 
-function OrderCard({ order, does }: { order: Order; does: (id: string, method: 'PUT' | 'DELETE') => void }) {
+function OrderCard({ order, does }: { order: Order; does: (id: string, what: 'confirm' | 'take-back') => void }) {
   const { id, title, paper, copies, widthMm, heightMm, ppi, bleedMm, price, state, says } = order;
   return (
     <li className={styles.order} aria-label={title}>
@@ -57,12 +57,12 @@ function OrderCard({ order, does }: { order: Order; does: (id: string, method: '
         <Steps size="small" current={ORDER_STATES.indexOf(state)} items={STEPS} />
         <div className={styles.buttons}>
           {state === 'offered' && (
-            <Button size="small" type="primary" onClick={() => does(id, 'PUT')}>
+            <Button size="small" type="primary" onClick={() => does(id, 'confirm')}>
               Confirm
             </Button>
           )}
           {(state === 'offered' || state === 'confirmed') && (
-            <Button size="small" onClick={() => does(id, 'DELETE')}>
+            <Button size="small" onClick={() => does(id, 'take-back')}>
               Take back
             </Button>
           )}

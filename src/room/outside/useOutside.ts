@@ -32,10 +32,10 @@ export function useOutside<T extends { readonly mood: Mood }>(place: OutsidePlac
     return () => clearInterval(timer);
   }, [look]);
   /** Asks for something, and looks what has become of it. */
-  const does = async (path: string, method: 'PUT' | 'DELETE', body?: string) => {
+  const does = async (path: string, body?: string) => {
     setRefused('');
     try {
-      const answer = await fetch(path, { method, body });
+      const answer = await fetch(path, { method: 'POST', body });
       if (!answer.ok) throw new PainterError(((await answer.json()) as { why: string }).why);
       await look();
     } catch (error) {
@@ -45,8 +45,8 @@ export function useOutside<T extends { readonly mood: Mood }>(place: OutsidePlac
   return {
     there,
     trouble: refused || unheard,
-    does: (id: string, method: 'PUT' | 'DELETE') => void does(`/api/${place}/${id}`, method),
-    onMood: (mood: Mood) => void does(`/api/moods/${place}`, 'PUT', JSON.stringify({ mood })),
+    does: (id: string, what: string) => void does(`/api/${place}/${id}/${what}`),
+    onMood: (mood: Mood) => void does(`/api/moods/${place}`, JSON.stringify({ mood })),
     mood: there?.mood ?? MOODS[0],
   };
 }

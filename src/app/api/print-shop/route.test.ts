@@ -2,9 +2,10 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { encodePng } from '@/core/formats/png';
 import { BUSY } from '@/devices/mood';
 import { outside } from '@/devices/outside';
-import { PUT as setMood } from '../moods/[place]/route';
+import { POST as setMood } from '../moods/[place]/route';
 import { GET, POST } from './route';
-import { DELETE, PUT } from './[id]/route';
+import { POST as confirm } from './[id]/confirm/route';
+import { POST as takeBack } from './[id]/take-back/route';
 import { GET as proof } from './[id]/proof/route';
 
 const at = (path: string, init: RequestInit = {}) =>
@@ -14,7 +15,7 @@ const png = encodePng({ width: 600, height: 400, channels: 3, data: new Uint8Arr
 const order = (id: string, more = '') =>
   POST(at(`print-shop?id=${id}&title=Ebb&paper=coated&copies=2${more}`, { method: 'POST', body: png }));
 const mood = (of: string, place = 'print-shop') =>
-  setMood(at(`moods/${place}`, { method: 'PUT', body: JSON.stringify({ mood: of }) }), part({ place }));
+  setMood(at(`moods/${place}`, { method: 'POST', body: JSON.stringify({ mood: of }) }), part({ place }));
 const why = async (answer: Response) => ((await answer.json()) as { why: string }).why;
 
 describe('the way to the print shop', () => {
@@ -29,14 +30,16 @@ describe('the way to the print shop', () => {
     expect(await answer.json()).toMatchObject({ id: 'order-1234', state: 'offered', copies: 2 });
     const seen = await proof(at('print-shop/order-1234/proof'), part({ id: 'order-1234' }));
     expect(new Uint8Array(await seen.arrayBuffer()).subarray(1, 4)).toEqual(new TextEncoder().encode('PNG'));
-    expect(await (await PUT(at('print-shop/order-1234'), part({ id: 'order-1234' }))).json()).toMatchObject({
-      state: 'confirmed',
-    });
+    expect(await (await confirm(at('print-shop/order-1234/confirm'), part({ id: 'order-1234' }))).json()).toMatchObject(
+      {
+        state: 'confirmed',
+      },
+    );
     expect(await (await GET(at('print-shop'))).json()).toMatchObject({
       orders: [{ state: 'confirmed' }],
       mood: 'open',
     });
-    expect((await DELETE(at('print-shop/order-1234'), part({ id: 'order-1234' }))).status).toBe(204);
+    expect((await takeBack(at('print-shop/order-1234/take-back'), part({ id: 'order-1234' }))).status).toBe(204);
     expect((await proof(at('print-shop/order-1234/proof'), part({ id: 'order-1234' }))).status).toBe(404);
   });
 

@@ -7,9 +7,3 @@ export const GET = forOwnPages((_, { id }) => {
   const picture = outside().gallery.picture(id);
   return picture ? new Response(picture, { headers: { 'content-type': 'image/jpeg' } }) : notThere();
 });
-
-/** Takes it down. */
-export const DELETE = forOwnPages((_, { id }) => {
-  outside().gallery.takeDown(id);
-  return new Response(null, { status: 204 });
-});

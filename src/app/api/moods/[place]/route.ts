@@ -8,7 +8,7 @@ const MAX_BYTES = 1000;
 const MAX_MS = 5000;
 
 /** Says how a place outside behaves from now on. */
-export const PUT = forOwnPages(async (message, { place }) => {
+export const POST = forOwnPages(async (message, { place }) => {
   const { shop, gallery } = outside();
   const there = place === 'print-shop' ? shop : place === 'gallery' ? gallery : undefined;
   if (!there) return notThere();
