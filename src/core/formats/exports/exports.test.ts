@@ -10,7 +10,9 @@ import { digest } from '@/core/journal/digest';
 import { Picture } from '@/core/picture/picture';
 import { field, line, loaded, paint, studioFor } from '@/measure/bench';
 import { check, fileFor, lacks } from '@/measure/checkers';
+import { decodePots } from '@/core/formats/potsFile';
 import { GivenUp } from '@/core/formats/step';
+import { decodeTubeSet } from '@/core/formats/tubeSetFile';
 import { defineExport, type ExportDefinition, type SentOut } from './definition';
 import { EXPORT_IDS, EXPORTS, exportsFor, type ExportId } from './exports';
 import { PURPOSES, type Purpose } from './definition';
@@ -34,6 +36,14 @@ function lent(): SentOut & { readonly picture: Picture } {
     step: () => {},
     webp: async () => Uint8Array.from('RIFF    WEBP', (c) => c.charCodeAt(0)),
   };
+}
+
+/** A painting with nothing on it. */
+function empty(): Pick<SentOut, 'studio' | 'plainly'> {
+  const studio = studioFor(10, 8, { ppi: 60 });
+  const picture = new Picture(studio.painting);
+  picture.update(wholeRect(studio.painting));
+  return { studio, plainly: (render) => render(picture) };
 }
 
 const make = (as: ExportId, settings?: Record<string, unknown>, from: SentOut = lent()) =>
@@ -63,7 +73,7 @@ describe('ways to send a painting out', () => {
     for (const id of EXPORT_IDS) {
       const { label, extension, type, make: makeIt } = EXPORTS[id] as ExportDefinition;
       expect(label.length).toBeGreaterThan(5);
-      expect(`${extension} ${type}`).toMatch(/^[a-z0-9]+ [a-z]+\/[a-z0-9-]+$/);
+      expect(`${extension} ${type}`).toMatch(/^[a-z0-9.]+ [a-z]+\/[a-z0-9-]+$/);
       expect((await makeIt(from)).bytes.length, id).toBeGreaterThan(1);
     }
     for (const purpose of Object.keys(PURPOSES) as Purpose[]) expect(exportsFor(purpose).length).toBeGreaterThan(0);
@@ -101,7 +111,49 @@ describe('ways to send a painting out', () => {
   });
 });
 
+describe('to share', () => {
+  it('the mixtures of a painting are pots, its tubes a set, and both are read back', async () => {
+    const pots = decodePots(strFromU8((await make('pots')).bytes));
+    // ochre over half of it, blue over a band
+    expect(pots.pots.length).toBeGreaterThanOrEqual(2);
+    expect(Object.keys(pots.pots[0].mixture).sort()).toEqual(['PW6', 'PY43']);
+    expect(pots.pots[0].mixture.PW6 / pots.pots[0].mixture.PY43).toBeCloseTo(2, 6);
+    const { tubes } = decodeTubeSet(strFromU8((await make('tubes')).bytes));
+    expect([...tubes].sort()).toEqual(['PB29', 'PW6', 'PY43']);
+    const bare = { ...lent(), ...empty() };
+    await expect(make('tubes', {}, bare)).rejects.toThrow('There is no paint on it yet.');
+    await expect(make('pots', {}, bare)).rejects.toThrow(/^There is no mixture/);
+  });
+});
+
 describe('pictures', () => {
+  it('one layer alone has its own colours, whatever lies above and below, also hidden and in a group', async () => {
+    const from = lent();
+    const { studio } = from;
+    const { painting } = studio;
+    const band = painting.activeLayer;
+    const before = decode((await make('png', { shown: 'layer' }, from)).bytes);
+    paint(studio, { do: 'layer.add', kind: 'group', name: 'All' });
+    const group = painting.activeLayer;
+    paint(studio, { do: 'layer.move', layer: band, to: 9, group });
+    paint(studio, { do: 'layer.add', kind: 'paint', name: 'Over', group });
+    paint(studio, ...loaded('flat', 9, { PR254: 1 }), line(2, 15, 39, 15));
+    paint(studio, { do: 'layer.set', layer: group, visible: false }, { do: 'layer.choose', layer: band });
+    from.picture.update(wholeRect(painting));
+    const after = decode((await make('png', { shown: 'layer' }, from)).bytes);
+    expect([before.channels, after.channels]).toEqual([4, 4]);
+    expect(after.data).toEqual(before.data);
+    const at = (xMm: number, yMm: number) => {
+      const i = 4 * (Math.round(yMm * 5) * after.width + Math.round(xMm * 5));
+      return [...after.data.subarray(i, i + 4)];
+    };
+    expect(at(3, 3)[3]).toBe(0);
+    expect(at(20, 22)[3]).toBe(255);
+    expect(at(20, 22)[2]).toBeGreaterThan(at(20, 22)[0] + 40);
+    const fine = decode((await make('png', { shown: 'layer', depth: '16', space: 'p3' }, from)).bytes);
+    expect([fine.depth, fine.channels]).toEqual([16, 4]);
+  });
+
   it('16 bits come from the film: where 8 bits are all they agree with, they lie between', async () => {
     const from = lent();
     const { picture } = from;

@@ -8,6 +8,7 @@ import { pictureWebp } from './pictureWebp';
 import { printPdf } from './printPdf';
 import { printProof } from './printProof';
 import { recipesCsv, recipesPdf } from './recipes';
+import { potsJson, tubesJson } from './toShare';
 import { relief3mf, reliefPng, reliefStl } from './relief';
 
 /** All ways to send a painting out, in the order in which they are offered. */
@@ -27,6 +28,8 @@ export const EXPORTS = {
   stl: reliefStl,
   '3mf': relief3mf,
   'recipes-csv': recipesCsv,
+  pots: potsJson,
+  tubes: tubesJson,
 } satisfies Record<string, ExportDefinition>;
 
 export type ExportId = keyof typeof EXPORTS;

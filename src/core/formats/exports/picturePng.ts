@@ -14,7 +14,8 @@ export const picturePng = defineExport({
   make: ({ plainly, ppi, step }, chosen) =>
     plainly((picture) => {
       // what is seen on the screen, code by code, where nothing finer is asked for
-      const asShown = chosen.depth === '8' && chosen.space === 'srgb' && chosen.shown !== 'clear';
+      const asShown =
+        chosen.depth === '8' && chosen.space === 'srgb' && (chosen.shown === 'lit' || chosen.shown === 'unlit');
       const raster = asShown
         ? pictureRaster(picture, chosen.shown === 'lit')
         : pictureOf(picture, chosen.shown, bits(chosen.depth), chosen.space, step);
