@@ -1,5 +1,5 @@
 'use client';
-import { Button, Empty } from 'antd';
+import { Button } from 'antd';
 import { z } from '@/core/schema';
 import { pieceSchema } from '@/devices/gallery/piece';
 import { MOODS } from '@/devices/mood';
@@ -20,9 +20,7 @@ export function Gallery() {
       trouble={trouble}
       says="A stand-in on this machine: what hangs here is seen by nobody else."
     >
-      {there?.pieces.length === 0 && (
-        <Empty description="The wall is empty: a painting is hung from Send out, as a web copy." />
-      )}
+      {there?.pieces.length === 0 && <p>The wall is empty: a painting is hung from Send out, as a web copy.</p>}
       <ul className={styles.wall}>
         {there?.pieces.map(({ id, title, caption, width, height }) => (
           <li key={id} aria-label={title}>

@@ -1,5 +1,5 @@
 'use client';
-import { Button, Empty, Steps } from 'antd';
+import { Button, Steps } from 'antd';
 import { PRINT_PAPERS } from '@/core/formats/print/printPapers';
 import { z } from '@/core/schema';
 import { MOODS } from '@/devices/mood';
@@ -22,9 +22,7 @@ export function Shop() {
       trouble={trouble}
       says="A stand-in on this machine: nothing is printed, nothing is paid, nothing leaves. It looks at files as a shop would."
     >
-      {there?.orders.length === 0 && (
-        <Empty description="Nothing was sent here yet: a painting is, from Send out, for print." />
-      )}
+      {there?.orders.length === 0 && <p>Nothing was sent here yet: a painting is, from Send out, for print.</p>}
       <ul className={styles.orders}>
         {there?.orders.map((order) => (
           <OrderCard key={order.id} order={order} does={does} />
