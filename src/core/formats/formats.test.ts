@@ -97,7 +97,7 @@ describe('the own file', () => {
     const tile = Object.keys(parts).find((n) => n.startsWith('tiles/'))!;
     await refused(
       changed('state.json', '{}'),
-      /^The paint in this file is damaged\. It can be painted again from its \d+ strokes\.$/,
+      /^This file is damaged: its paint is lost\. It can be painted again from its \d+ strokes\.$/,
     );
     await refused(without(tile), /painted again/);
   });
